@@ -1,0 +1,189 @@
+using System.Collections.Concurrent;
+using Pritchel.Core.Circuits.Devices;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Circuits;
+
+/// <summary>
+/// A machine compiled to arrays: nodes, parameters, branches, sources and states, with its faults. Immutable and
+/// shared between threads; <see cref="CircuitState"/> holds one case being solved on it.
+/// </summary>
+public sealed class Circuit
+{
+    private readonly int[] compact;
+    private readonly Dictionary<string, int> declaredNodes;
+    private readonly Branch[] branches;
+    private readonly Source[] sources;
+    private readonly ConcurrentDictionary<(int Red, int Black), Network> probed = new();
+
+    private Circuit(Machine machine)
+    {
+        Machine = machine;
+        Devices = [.. MachineDevices.Of(machine)];
+        var declaration = new Declaration(machine);
+        foreach (var device in Devices)
+        {
+            device.Declare(declaration);
+        }
+
+        compact = declaration.CompactNodes(out var nodeCount);
+        declaredNodes = declaration
+            .NodeNames.Select((name, n) => (name, n))
+            .ToDictionary(x => x.name, x => compact[x.n], StringComparer.Ordinal);
+        NodeAddresses = [.. Enumerable.Range(0, nodeCount).Select(AddressesOf(declaration))];
+        Parameters = declaration.Parameters;
+        BranchNames = declaration.BranchNames;
+        SourceNames = declaration.SourceNames;
+        StateNames = declaration.States;
+        Memories = declaration.Memories;
+        branches = [.. declaration.Branches.Select(b => new Branch(compact[b.From], compact[b.To]))];
+        sources = [.. declaration.Sources.Select(s => new Source(compact[s.From], compact[s.To]))];
+        var battery = machine.Parts.First(p => string.Equals(p.Kind, Battery.KindName, StringComparison.Ordinal));
+        Reference = NodeOf(battery.Id + ".-");
+        Network = new Network(nodeCount, branches, sources, Reference);
+        ActiveDevices = [.. Devices.Where(d => d.IsActive)];
+        Faults = [.. Devices.SelectMany(d => d.Faults()).Select(Compacted)];
+    }
+
+    /// <summary>The machine this was compiled from.</summary>
+    public Machine Machine { get; }
+
+    /// <summary>Network of the bare circuit, without a meter.</summary>
+    public Network Network { get; }
+
+    /// <summary>Node volts are measured from: the battery's negative post.</summary>
+    public int Reference { get; }
+
+    /// <summary>Parameters by index.</summary>
+    public IReadOnlyList<Parameter> Parameters { get; }
+
+    /// <summary>Every single fault the machine can have.</summary>
+    public IReadOnlyList<Fault> Faults { get; }
+
+    /// <summary>Addresses tied to each node, first declared first.</summary>
+    public IReadOnlyList<IReadOnlyList<string>> NodeAddresses { get; }
+
+    internal IReadOnlyList<Device> Devices { get; }
+
+    internal Device[] ActiveDevices { get; }
+
+    internal IReadOnlyList<string> BranchNames { get; }
+
+    internal IReadOnlyList<string> SourceNames { get; }
+
+    internal IReadOnlyList<string> StateNames { get; }
+
+    internal IReadOnlyList<double> Memories { get; }
+
+    /// <summary>Compiles a machine that <see cref="MachineValidator"/> found no problem with.</summary>
+    public static Circuit Compile(Machine machine) => new(machine);
+
+    /// <summary>Whether the circuit has a node of that address.</summary>
+    public bool HasNode(string address) => declaredNodes.ContainsKey(address);
+
+    /// <summary>Node at an address, "part.terminal" or "wire@from".</summary>
+    public int NodeOf(string address) => declaredNodes[address];
+
+    /// <summary>Healthy parameters at their nominal values.</summary>
+    public double[] NominalParameters() => [.. Parameters.Select(p => p.Nominal)];
+
+    /// <summary>State index by its device's id.</summary>
+    public int StateOf(string name) => StateNames.ToList().FindIndex(s => string.Equals(s, name, StringComparison.Ordinal));
+
+    /// <summary>Positions of all controls, given some by id and position name; the rest at rest.</summary>
+    public ControlSetting Setting(IReadOnlyDictionary<string, string>? given)
+    {
+        var positions = new int[Machine.Controls.Count];
+        for (var c = 0; c < positions.Length; c++)
+        {
+            var control = Machine.Controls[c];
+            var wanted = given is not null && given.TryGetValue(control.Id, out var name) ? name : control.Rest;
+            positions[c] = control.Positions.ToList().FindIndex(p => string.Equals(p, wanted, StringComparison.Ordinal));
+        }
+
+        return new ControlSetting(positions);
+    }
+
+    /// <summary>The network with one more branch and source between two nodes, for a meter; ordered once and kept.</summary>
+    internal Network WithMeter(int red, int black)
+    {
+        const int MostKept = 2048;
+        if (probed.Count > MostKept)
+        {
+            probed.Clear();
+        }
+
+        return probed.GetOrAdd(
+            (red, black),
+            at =>
+                new Network(
+                    Network.NodeCount,
+                    branches,
+                    [.. sources, new Source(at.Red, at.Black)],
+                    Reference
+                )
+        );
+    }
+
+    private Func<int, IReadOnlyList<string>> AddressesOf(Declaration declaration) =>
+        node => [.. declaration.NodeNames.Where((_, n) => compact[n] == node)];
+
+    private Fault Compacted(Fault fault) =>
+        fault with
+        {
+            Nodes = (compact[fault.Nodes.From], compact[fault.Nodes.To]),
+        };
+}
+
+/// <summary>Position of every control of a machine, by index.</summary>
+public sealed class ControlSetting(int[] positions) : IEquatable<ControlSetting>
+{
+    private readonly int[] positions = positions;
+
+    /// <summary>Position index of a control.</summary>
+    public int this[int control] => positions[control];
+
+    /// <summary>Number of controls.</summary>
+    public int Count => positions.Length;
+
+    /// <summary>In words, naming only what is not at rest.</summary>
+    public string Words(Machine machine) => string.Join(" · ", Differences(machine).DefaultIfEmpty("everything at rest"));
+
+    /// <summary>By control id and position name.</summary>
+    public IReadOnlyDictionary<string, string> Named(Machine machine) =>
+        machine
+            .Controls.Select((c, i) => (c.Id, Position: c.Positions[positions[i]]))
+            .ToDictionary(x => x.Id, x => x.Position, StringComparer.Ordinal);
+
+    /// <summary>Controls that must be held against a spring or a weight in this setting.</summary>
+    public IEnumerable<Control> Held(Machine machine) =>
+        machine.Controls.Where((c, i) => c.Held.Contains(c.Positions[positions[i]], StringComparer.Ordinal));
+
+    /// <inheritdoc/>
+    public bool Equals(ControlSetting? other) => other is not null && positions.AsSpan().SequenceEqual(other.positions);
+
+    /// <inheritdoc/>
+    public override bool Equals(object? obj) => Equals(obj as ControlSetting);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => positions.Aggregate(17, (hash, p) => (hash * 31) + p);
+
+    private IEnumerable<string> Differences(Machine machine)
+    {
+        for (var c = 0; c < positions.Length; c++)
+        {
+            var control = machine.Controls[c];
+            var position = control.Positions[positions[c]];
+            if (!string.Equals(position, control.Rest, StringComparison.Ordinal))
+            {
+                yield return Said(control, position);
+            }
+        }
+    }
+
+    private static string Said(Control control, string position) =>
+        control.Says is { } says && says.TryGetValue(position, out var words)
+            ? words
+            : $"{control.Name.ToLowerInvariant()} {position}";
+}

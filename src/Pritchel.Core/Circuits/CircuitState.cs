@@ -1,0 +1,201 @@
+namespace Pritchel.Core.Circuits;
+
+/// <summary>How a setting settled.</summary>
+public enum Settlement
+{
+    /// <summary>Every relay and motor came to rest in a state that agrees with its volts.</summary>
+    Settled,
+
+    /// <summary>Something pulls in and drops out for ever: chatter.</summary>
+    Chatters,
+}
+
+/// <summary>
+/// One case being solved: parameters, control positions, states and volts. Controls are moved in sequence by
+/// <see cref="Move"/>, since relays and fuses depend on what went before. For one thread; moving allocates nothing.
+/// </summary>
+public sealed class CircuitState
+{
+    private const int MostSwitchings = 64;
+    private const int MostRefinements = 80;
+
+    private readonly Circuit circuit;
+    private readonly Elimination elimination;
+    private readonly double[] parameters;
+    private readonly double[] conductances;
+    private readonly double[] emfs;
+    private readonly double[] sourceConductances;
+    private readonly int[] states;
+    private readonly int[] changedSince;
+    private readonly double[] memories;
+    private readonly ulong[] visited = new ulong[MostSwitchings + 1];
+    private ControlSetting? setting;
+
+    /// <summary>Prepares working memory for cases of a circuit.</summary>
+    public CircuitState(Circuit circuit)
+        : this(circuit, circuit.Network) { }
+
+    /// <summary>For a circuit with a meter connected; the meter's source is the network's last.</summary>
+    internal CircuitState(Circuit circuit, Network network)
+    {
+        this.circuit = circuit;
+        elimination = new Elimination(network);
+        parameters = new double[circuit.Parameters.Count];
+        conductances = new double[network.Branches.Count];
+        emfs = new double[network.Sources.Count];
+        sourceConductances = new double[network.Sources.Count];
+        states = new int[circuit.StateNames.Count];
+        changedSince = new int[states.Length];
+        memories = new double[circuit.Memories.Count];
+    }
+
+    /// <summary>The circuit.</summary>
+    public Circuit Circuit => circuit;
+
+    /// <summary>Conductances as stamped, in siemens by branch.</summary>
+    internal ReadOnlySpan<double> Conductances => conductances;
+
+    /// <summary>E.m.f.s as stamped, in volts by source.</summary>
+    internal ReadOnlySpan<double> Emfs => emfs;
+
+    /// <summary>Series conductances as stamped, in siemens by source.</summary>
+    internal ReadOnlySpan<double> SourceConductances => sourceConductances;
+
+    /// <summary>Value of a parameter in this case.</summary>
+    public double this[ParameterId parameter] => parameters[parameter.Index];
+
+    /// <summary>Value of a discrete state.</summary>
+    public int this[StateId state] => states[state.Index];
+
+    /// <summary>A continuous working value.</summary>
+    public ref double this[MemoryId memory] => ref memories[memory.Index];
+
+    /// <summary>Starts a case afresh: all relays out, fuses whole, lamps cold.</summary>
+    /// <param name="values">Parameters by index.</param>
+    public void Begin(ReadOnlySpan<double> values)
+    {
+        values.CopyTo(parameters);
+        Array.Clear(states);
+        for (var m = 0; m < memories.Length; m++)
+        {
+            memories[m] = circuit.Memories[m];
+        }
+    }
+
+    /// <summary>Moves the controls to a setting and lets everything settle.</summary>
+    public Settlement Move(ControlSetting to)
+    {
+        setting = to;
+        Array.Clear(changedSince);
+        foreach (var device in circuit.Devices)
+        {
+            device.Stamp(this);
+        }
+
+        for (var switchings = 0; switchings <= MostSwitchings; switchings++)
+        {
+            var fastest = SolveAndAsk();
+            if (!fastest.Switches)
+            {
+                return Settlement.Settled;
+            }
+
+            visited[switchings] = Fingerprint();
+            states[fastest.State.Index] = fastest.To;
+            changedSince[fastest.State.Index]++;
+            StampActive();
+            if (visited.AsSpan(0, switchings + 1).Contains(Fingerprint()))
+            {
+                return Settlement.Chatters;
+            }
+        }
+
+        return Settlement.Chatters;
+    }
+
+    /// <summary>Whether a state changed both ways during the last move: what chatters, or clicked and let go.</summary>
+    public bool Wavered(int stateIndex) => changedSince[stateIndex] > 1;
+
+    /// <summary>Value of a discrete state by index.</summary>
+    public int StateAt(int index) => states[index];
+
+    /// <summary>Position of a control, by index.</summary>
+    public int Position(int control) => setting![control];
+
+    /// <summary>Sets a branch's resistance in ohms; infinite opens it.</summary>
+    public void SetOhms(BranchId branch, double ohms) => conductances[branch.Index] = 1 / ohms;
+
+    /// <summary>Sets a branch's conductance in siemens.</summary>
+    public void SetSiemens(BranchId branch, double siemens) => conductances[branch.Index] = siemens;
+
+    /// <summary>Sets a source's e.m.f. in volts and series resistance in ohms; infinite ohms disconnect it.</summary>
+    public void SetSource(SourceId source, double emf, double ohms)
+    {
+        emfs[source.Index] = emf;
+        sourceConductances[source.Index] = 1 / ohms;
+    }
+
+    /// <summary>Connects a meter, on a state made for one: its own e.m.f. in volts behind its input resistance in ohms.</summary>
+    internal void ConnectMeter(double emf, double ohms) => SetSource(new SourceId(emfs.Length - 1), emf, ohms);
+
+    /// <summary>Volts across a branch, first end above second.</summary>
+    public double Across(BranchId branch)
+    {
+        var ends = circuit.Network.Branches[branch.Index];
+        return elimination.Drop(ends.From, ends.To);
+    }
+
+    /// <summary>Amps through a branch, first end to second.</summary>
+    public double Through(BranchId branch) => Across(branch) * conductances[branch.Index];
+
+    /// <summary>Volts between two nodes; zero where nothing joins them.</summary>
+    public double Drop(int red, int black) => elimination.Drop(red, black);
+
+    /// <summary>Whether any conducting path joins two nodes.</summary>
+    public bool Joined(int a, int b) => elimination.Joined(a, b);
+
+    private Change SolveAndAsk()
+    {
+        for (var refinements = 0; ; refinements++)
+        {
+            elimination.Solve(conductances, emfs, sourceConductances);
+            var fastest = Change.None;
+            var refined = false;
+            foreach (var device in circuit.ActiveDevices)
+            {
+                var change = device.Step(this);
+                refined |= change.Refined;
+                if (change.Switches && (!fastest.Switches || change.Milliseconds < fastest.Milliseconds))
+                {
+                    fastest = change;
+                }
+            }
+
+            if (!refined || refinements >= MostRefinements)
+            {
+                return fastest;
+            }
+
+            StampActive();
+        }
+    }
+
+    private void StampActive()
+    {
+        foreach (var device in circuit.ActiveDevices)
+        {
+            device.Stamp(this);
+        }
+    }
+
+    private ulong Fingerprint()
+    {
+        var hash = 14695981039346656037UL;
+        foreach (var state in states)
+        {
+            hash = (hash ^ (uint)state) * 1099511628211UL;
+        }
+
+        return hash;
+    }
+}

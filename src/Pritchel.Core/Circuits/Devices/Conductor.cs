@@ -1,0 +1,129 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Reference;
+
+namespace Pritchel.Core.Circuits.Devices;
+
+/// <summary>A wire or cable with the joints at its ends: three resistances in a row.</summary>
+internal sealed class Conductor(Wire wire, Machine machine) : Device
+{
+    private readonly List<(ParameterId Ohms, BranchId Branch)> pieces = [];
+    private readonly List<Fault> faults = [];
+
+    public override void Declare(Declaration declaration)
+    {
+        var ohms = Conductors.Parse(wire.Gauge)!.Value.OhmsPerMetre * wire.LengthM;
+        DeclareEnd(declaration, wire.From, "from");
+        var whole = Piece(declaration, wire.Id, wire.Id + "@from", wire.Id + "@to", ohms, Spread.Conductor);
+        DeclareEnd(declaration, wire.To, "to");
+        DeclareWireFaults(declaration, whole);
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        foreach (var (ohms, branch) in pieces)
+        {
+            state.SetOhms(branch, state[ohms]);
+        }
+    }
+
+    public override IEnumerable<Fault> Faults() => faults;
+
+    private void DeclareEnd(Declaration declaration, WireEnd end, string which)
+    {
+        var kind = JointKinds.Named(end.Joint)!;
+        var metal = $"{wire.Id}@{which}";
+        if (!kind.HasResistance)
+        {
+            declaration.Tie(metal, end.At);
+            return;
+        }
+
+        var address = $"{wire.Id}@{which}/joint";
+        var ohms = Piece(declaration, address, end.At, metal, kind.Ohms.Value, Spread.Contact);
+        var part = MachineWords.PartAt(machine, end.At);
+        var words = $"{kind.Words} {MachineWords.AtTerminal(machine, end.At)}, {MachineWords.Colours(wire)}";
+        var repair =
+            end.RepairAlone == true
+                ? new Repair($"joint:{wire.Id}@{which}", words, RepairKind.CleanJoint, part.Place)
+                : WireRepair();
+        var nodes = (declaration.Node(end.At), declaration.Node(metal));
+        var worst = wire.Cable == true ? new Severity(0.02, 10) : new Severity(0.05, 10_000);
+        faults.Add(
+            new Fault
+            {
+                Id = address + "/resistive",
+                Kind = FaultKind.HighResistance,
+                Words = words + ": loose or corroded",
+                Repair = repair,
+                Rate = kind.ResistiveRate,
+                Severity = worst,
+                Changes = [new(ohms, ChangeRule.AddSeverity)],
+                Nodes = nodes,
+                ComesAndGoes = true,
+            }
+        );
+        faults.Add(
+            new Fault
+            {
+                Id = address + "/open",
+                Kind = FaultKind.Open,
+                Words = words + ": off or burnt away",
+                Repair = repair,
+                Rate = kind.OpenRate,
+                Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
+                Nodes = nodes,
+                ComesAndGoes = true,
+            }
+        );
+    }
+
+    private void DeclareWireFaults(Declaration declaration, ParameterId ohms)
+    {
+        var nodes = (declaration.Node(wire.Id + "@from"), declaration.Node(wire.Id + "@to"));
+        var heavy = wire.Cable == true;
+        var words = MachineWords.WireRun(machine, wire);
+        faults.Add(
+            new Fault
+            {
+                Id = wire.Id + "/open",
+                Kind = FaultKind.Open,
+                Words = words + ": broken inside its insulation",
+                Repair = WireRepair(),
+                Rate = heavy ? 0.2 : 0.5 + (0.3 * wire.LengthM),
+                Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
+                Nodes = nodes,
+                ComesAndGoes = true,
+            }
+        );
+        faults.Add(
+            new Fault
+            {
+                Id = wire.Id + "/resistive",
+                Kind = FaultKind.HighResistance,
+                Words = words + ": strands broken or green inside",
+                Repair = WireRepair(),
+                Rate = heavy ? 0.6 : 0.3 + (0.2 * wire.LengthM),
+                Severity = heavy ? new Severity(0.02, 1) : new Severity(0.05, 1000),
+                Changes = [new(ohms, ChangeRule.AddSeverity)],
+                Nodes = nodes,
+                ComesAndGoes = true,
+            }
+        );
+    }
+
+    private Repair WireRepair() =>
+        new(
+            "wire:" + wire.Id,
+            MachineWords.WireRun(machine, wire),
+            wire.Cable == true ? RepairKind.RenewCable : RepairKind.RenewWire,
+            MachineWords.PartAt(machine, wire.From.At).Place
+        );
+
+    private ParameterId Piece(Declaration d, string name, string from, string to, double ohms, Spread spread)
+    {
+        var parameter = d.Parameter(name + "/ohms", ohms, spread);
+        pieces.Add((parameter, d.Branch(name, from, to)));
+        return parameter;
+    }
+}

@@ -1,0 +1,78 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Circuits.Devices;
+
+/// <summary>A multi-pin coupling: per cavity, a pin and a socket that must touch.</summary>
+internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedDevice
+{
+    public const string KindName = "coupling";
+
+    public static DeviceKind Kind { get; } =
+        new(
+            KindName,
+            [],
+            "\"1a\", \"1b\", \"2a\", \"2b\"… one pair per cavity",
+            [new ValueRule("contactOhms", 0.0005, 0.1, 0.004)],
+            (part, figures) => new Coupling(part, figures)
+        );
+
+    private readonly List<(string Cavity, ParameterId Ohms, BranchId Branch, (int, int) Nodes)> cavities = [];
+
+    public override void Declare(Declaration declaration)
+    {
+        foreach (var near in part.Terminals.Where(t => t.EndsWith('a')))
+        {
+            var cavity = near[..^1];
+            var (a, b) = ($"{part.Id}.{near}", $"{part.Id}.{cavity}b");
+            var name = $"{part.Id}/{cavity}";
+            cavities.Add(
+                (
+                    cavity,
+                    declaration.Parameter(name + "/ohms", figures["contactOhms"], Spread.Contact),
+                    declaration.Branch(name, a, b),
+                    (declaration.Node(a), declaration.Node(b))
+                )
+            );
+        }
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        foreach (var (_, ohms, branch, _) in cavities)
+        {
+            state.SetOhms(branch, state[ohms]);
+        }
+    }
+
+    public override IEnumerable<Fault> Faults() => cavities.SelectMany(c => CavityFaults(c.Cavity, c.Ohms, c.Nodes));
+
+    private IEnumerable<Fault> CavityFaults(string cavity, ParameterId ohms, (int, int) nodes)
+    {
+        var words = $"{part.Name}, cavity {cavity}";
+        var repair = new Repair($"cavity:{part.Id}/{cavity}", words, RepairKind.RenewCavity, part.Place);
+        yield return new Fault
+        {
+            Id = $"{part.Id}/{cavity}/resistive",
+            Kind = FaultKind.HighResistance,
+            Words = words + ": corroded",
+            Repair = repair,
+            Rate = 2,
+            Severity = new Severity(0.05, 10_000),
+            Changes = [new(ohms, ChangeRule.AddSeverity)],
+            Nodes = nodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = $"{part.Id}/{cavity}/open",
+            Kind = FaultKind.Open,
+            Words = words + ": pin backed out or spread",
+            Repair = repair,
+            Rate = 1.5,
+            Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = nodes,
+            ComesAndGoes = true,
+        };
+    }
+}

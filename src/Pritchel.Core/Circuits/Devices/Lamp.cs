@@ -1,0 +1,81 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Circuits.Devices;
+
+/// <summary>
+/// A filament lamp: amps grow as about volts to the power 0.55, down to its cold resistance, a tenth of hot.
+/// From memory; brightness falls far faster than volts.
+/// </summary>
+internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevice
+{
+    public const string KindName = "lamp";
+    private const double CurrentPower = 0.55;
+    private const double ColdShare = 0.1;
+    private const double Settled = 1e-10;
+
+    public static DeviceKind Kind { get; } =
+        new(
+            KindName,
+            ["+", "-"],
+            "exactly \"+\" and \"-\"",
+            [new ValueRule("watts", 0.2, 200, 2), new ValueRule("volts", 1.5, 48, 12)],
+            (part, figures) => new Lamp(part, figures)
+        );
+
+    private ParameterId hotOhms;
+    private MemoryId present;
+    private BranchId branch;
+    private (int, int) nodes;
+
+    public override bool IsActive => true;
+
+    public override void Declare(Declaration declaration)
+    {
+        var hot = figures["volts"] * figures["volts"] / figures["watts"];
+        hotOhms = declaration.Parameter(part.Id + "/hotOhms", hot, Spread.Winding);
+        present = declaration.Memory(hot);
+        branch = declaration.Branch(part.Id, part.Id + ".+", part.Id + ".-");
+        nodes = (declaration.Node(part.Id + ".+"), declaration.Node(part.Id + ".-"));
+    }
+
+    public override void Stamp(CircuitState state) =>
+        state.SetOhms(branch, double.IsInfinity(state[hotOhms]) ? double.PositiveInfinity : state[present]);
+
+    public override Change Step(CircuitState state)
+    {
+        if (double.IsInfinity(state[hotOhms]))
+        {
+            return Change.None;
+        }
+
+        var share = Math.Abs(state.Across(branch)) / figures["volts"];
+        var ohms = state[hotOhms] * Math.Max(ColdShare, Math.Pow(share, 1 - CurrentPower));
+        ref var now = ref state[present];
+        if (Math.Abs(ohms - now) <= Settled * now)
+        {
+            return Change.None;
+        }
+
+        now = ohms;
+        return Change.Refine;
+    }
+
+    /// <summary>Volts across it as a share of its rating.</summary>
+    internal double VoltsShare(CircuitState state) =>
+        double.IsInfinity(state[hotOhms]) ? 0 : Math.Abs(state.Across(branch)) / figures["volts"];
+
+    public override IEnumerable<Fault> Faults()
+    {
+        yield return new Fault
+        {
+            Id = part.Id + "/open",
+            Kind = FaultKind.Open,
+            Words = part.Name + ": bulb gone",
+            Repair = new Repair("part:" + part.Id, part.Name, RepairKind.ReplacePart, part.Place),
+            Rate = 3,
+            Changes = [new(hotOhms, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = nodes,
+        };
+    }
+}

@@ -1,0 +1,56 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Circuits.Devices;
+
+/// <summary>A part's own metal bolted to a ground body.</summary>
+internal sealed class MountedMetal(Mount mount, Machine machine) : Device
+{
+    // A clean bolted face, about a milliohm: from memory.
+    private const double HealthyOhms = 0.001;
+    private ParameterId ohms;
+    private BranchId branch;
+    private (int, int) nodes;
+
+    public override void Declare(Declaration declaration)
+    {
+        ohms = declaration.Parameter(mount.Id + "/ohms", HealthyOhms, Spread.Contact);
+        branch = declaration.Branch(mount.Id, mount.Terminal, mount.On);
+        nodes = (declaration.Node(mount.Terminal), declaration.Node(mount.On));
+    }
+
+    public override void Stamp(CircuitState state) => state.SetOhms(branch, state[ohms]);
+
+    public override IEnumerable<Fault> Faults()
+    {
+        var repair = new Repair(
+            "mount:" + mount.Id,
+            mount.Name,
+            RepairKind.BrightenGround,
+            MachineWords.PartAt(machine, mount.Terminal).Place
+        );
+        yield return new Fault
+        {
+            Id = mount.Id + "/resistive",
+            Kind = FaultKind.HighResistance,
+            Words = mount.Name + ": rust or paint under it",
+            Repair = repair,
+            Rate = 2.5,
+            Severity = new Severity(0.02, 1000),
+            Changes = [new(ohms, ChangeRule.AddSeverity)],
+            Nodes = nodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = mount.Id + "/open",
+            Kind = FaultKind.Open,
+            Words = mount.Name + ": not grounded",
+            Repair = repair,
+            Rate = 1,
+            Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = nodes,
+            ComesAndGoes = true,
+        };
+    }
+}

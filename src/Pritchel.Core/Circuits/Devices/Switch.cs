@@ -1,0 +1,108 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Circuits.Devices;
+
+/// <summary>A switch worked by controls: key, pedal switch, seat switch. Contacts close by control position.</summary>
+internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDevice
+{
+    public const string KindName = "switch";
+
+    public static DeviceKind Kind { get; } =
+        new(
+            KindName,
+            [],
+            "two or more, any names; \"contacts\" says what joins them",
+            [new ValueRule("contactOhms", 0.0005, 0.5, 0.008)],
+            (part, figures) => new Switch(part, figures)
+        );
+
+    private readonly List<Pole> poles = [];
+
+    public override void Declare(Declaration declaration)
+    {
+        foreach (var contact in part.Contacts ?? [])
+        {
+            var name = $"{part.Id}/{contact.Id}";
+            var (a, b) = ($"{part.Id}.{contact.Between[0]}", $"{part.Id}.{contact.Between[1]}");
+            poles.Add(
+                new Pole(
+                    contact,
+                    declaration.Control(contact.Control),
+                    declaration.Parameter(name + "/ohms", figures["contactOhms"], Spread.Contact),
+                    declaration.Parameter(name + "/welded", 0, Spread.None),
+                    declaration.Branch(name, a, b),
+                    (declaration.Node(a), declaration.Node(b))
+                )
+            );
+        }
+
+        foreach (var pole in poles)
+        {
+            pole.Closed = [.. declaration.PositionsOf(pole.Contact.Control).Select(p => pole.Contact.ClosedIn.Contains(p, StringComparer.Ordinal))];
+        }
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        foreach (var pole in poles)
+        {
+            var closed = pole.Closed[state.Position(pole.Control)] || state[pole.Welded] > 0;
+            state.SetOhms(pole.Branch, closed ? state[pole.Ohms] : double.PositiveInfinity);
+        }
+    }
+
+    public override IEnumerable<Fault> Faults() => poles.SelectMany(PoleFaults);
+
+    private IEnumerable<Fault> PoleFaults(Pole pole)
+    {
+        var words = poles.Count == 1 ? part.Name : $"{part.Name}, {pole.Contact.Id} contact";
+        var repair = new Repair("part:" + part.Id, part.Name, RepairKind.ReplaceSwitch, part.Place);
+        var name = $"{part.Id}/{pole.Contact.Id}";
+        yield return new Fault
+        {
+            Id = name + "/resistive",
+            Kind = FaultKind.HighResistance,
+            Words = words + ": burnt",
+            Repair = repair,
+            Rate = 2.5,
+            Severity = new Severity(0.05, 10_000),
+            Changes = [new(pole.Ohms, ChangeRule.AddSeverity)],
+            Nodes = pole.Nodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = name + "/open",
+            Kind = FaultKind.Open,
+            Words = words + ": does not close, or out of adjustment",
+            Repair = repair,
+            Rate = 3,
+            Changes = [new(pole.Ohms, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = pole.Nodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = name + "/welded",
+            Kind = FaultKind.StuckClosed,
+            Words = words + ": stays closed",
+            Repair = repair,
+            Rate = 0.5,
+            Changes = [new(pole.Welded, ChangeRule.Set, 1)],
+            Nodes = pole.Nodes,
+        };
+    }
+
+    private sealed record Pole(
+        Contact Contact,
+        int Control,
+        ParameterId Ohms,
+        ParameterId Welded,
+        BranchId Branch,
+        (int, int) Nodes
+    )
+    {
+        public bool[] Closed { get; set; } = [];
+    }
+}

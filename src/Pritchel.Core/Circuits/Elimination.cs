@@ -1,0 +1,141 @@
+namespace Pritchel.Core.Circuits;
+
+/// <summary>
+/// Node volts of a <see cref="Network"/> by star–mesh elimination. Every number formed is a sum, product or
+/// quotient of positive numbers, so milliohms beside 10 MΩ, opens and floating islands lose nothing
+/// (docs/method.md, "Solving a circuit"). One instance serves one thread; solving allocates nothing.
+/// </summary>
+public sealed class Elimination
+{
+    private const int NoIsland = -1;
+
+    private readonly Network network;
+    private readonly double[] edges;
+    private readonly double[] weights;
+    private readonly double[] volts;
+    private readonly int[] islands;
+    private readonly PortReduction ports;
+
+    /// <summary>Prepares working memory for a network.</summary>
+    public Elimination(Network network)
+    {
+        this.network = network;
+        edges = new double[network.EdgeCount];
+        weights = new double[network.Neighbours.Length];
+        volts = new double[network.NodeCount];
+        islands = new int[network.NodeCount];
+        ports = new PortReduction(network);
+    }
+
+    /// <summary>
+    /// Solves for node volts.
+    /// </summary>
+    /// <param name="conductances">Siemens per branch, each ≥ 0 and finite.</param>
+    /// <param name="emfs">Volts per source.</param>
+    /// <param name="sourceConductances">Series siemens per source, each ≥ 0 and finite; zero disconnects it.</param>
+    public void Solve(
+        ReadOnlySpan<double> conductances,
+        ReadOnlySpan<double> emfs,
+        ReadOnlySpan<double> sourceConductances
+    )
+    {
+        Array.Clear(edges);
+        var branchEdge = network.BranchEdge;
+        for (var b = 0; b < branchEdge.Length; b++)
+        {
+            if (branchEdge[b] >= 0)
+            {
+                edges[branchEdge[b]] += conductances[b];
+            }
+        }
+
+        Reduce();
+        ports.Solve(edges, emfs, sourceConductances);
+        for (var p = 0; p < network.Ports.Length; p++)
+        {
+            volts[network.Ports[p]] = ports.Volts(p);
+            islands[network.Ports[p]] = ports.Island(p);
+        }
+
+        Expand();
+    }
+
+    /// <summary>
+    /// Volts at <paramref name="a"/> above <paramref name="b"/>; zero when nothing conducts between their
+    /// islands, which is what a meter joining them would settle at.
+    /// </summary>
+    public double Drop(int a, int b) => islands[a] == islands[b] ? volts[a] - volts[b] : 0;
+
+    /// <summary>Whether any conducting path, however poor, joins two nodes.</summary>
+    public bool Joined(int a, int b) => islands[a] == islands[b];
+
+    /// <summary>Volts of a node above the reference; zero in an island that floats.</summary>
+    public double Volts(int node) => Drop(node, network.Reference);
+
+    private void Reduce()
+    {
+        var neighbourEdges = network.NeighbourEdges;
+        var meshEdges = network.MeshEdges;
+        foreach (ref readonly var step in network.Steps.AsSpan())
+        {
+            var star = neighbourEdges.AsSpan(step.FirstNeighbour, step.Degree);
+            var share = weights.AsSpan(step.FirstNeighbour, step.Degree);
+            double total = 0;
+            foreach (var edge in star)
+            {
+                total += edges[edge];
+            }
+
+            if (total == 0)
+            {
+                share.Clear();
+                continue;
+            }
+
+            for (var i = 0; i < star.Length; i++)
+            {
+                share[i] = edges[star[i]] / total;
+            }
+
+            var mesh = step.FirstMeshEdge;
+            for (var i = 0; i < star.Length; i++)
+            {
+                if (share[i] == 0)
+                {
+                    mesh += star.Length - i - 1;
+                    continue;
+                }
+
+                for (var j = i + 1; j < star.Length; j++)
+                {
+                    edges[meshEdges[mesh++]] += share[i] * edges[star[j]];
+                }
+            }
+        }
+    }
+
+    /// <summary>Back substitution: each node is the weighted mean of the neighbours it was eliminated into.</summary>
+    private void Expand()
+    {
+        var steps = network.Steps;
+        for (var s = steps.Length - 1; s >= 0; s--)
+        {
+            var step = steps[s];
+            double mean = 0;
+            var island = NoIsland;
+            for (var i = step.FirstNeighbour; i < step.FirstNeighbour + step.Degree; i++)
+            {
+                var weight = weights[i];
+                if (weight > 0)
+                {
+                    var neighbour = network.Neighbours[i];
+                    mean += weight * volts[neighbour];
+                    island = islands[neighbour];
+                }
+            }
+
+            volts[step.Node] = mean;
+            islands[step.Node] = island == NoIsland ? network.NodeCount + step.Node : island;
+        }
+    }
+}

@@ -1,0 +1,79 @@
+using Pritchel.Core.Circuits.Devices;
+
+namespace Pritchel.Core.Machines;
+
+/// <summary>How parts, terminals and wires of a machine are said, in one place.</summary>
+public static class MachineWords
+{
+    /// <summary>Splits "part.terminal".</summary>
+    public static (string Part, string Terminal) Split(string address)
+    {
+        var dot = address.IndexOf('.', StringComparison.Ordinal);
+        return dot < 0 ? (address, "") : (address[..dot], address[(dot + 1)..]);
+    }
+
+    /// <summary>The part a terminal's address names.</summary>
+    public static Part PartAt(Machine machine, string address)
+    {
+        var (id, _) = Split(address);
+        return machine.Parts.First(p => string.Equals(p.Id, id, StringComparison.Ordinal));
+    }
+
+    /// <summary>Place of a part.</summary>
+    public static Place PlaceOf(Machine machine, Part part) =>
+        machine.Places.First(p => string.Equals(p.Id, part.Place, StringComparison.Ordinal));
+
+    /// <summary>"key switch B", "coupling P1 cavity 3, dash side", "splice SP2".</summary>
+    public static string Terminal(Machine machine, string address)
+    {
+        var part = PartAt(machine, address);
+        var (_, terminal) = Split(address);
+        return part.Kind switch
+        {
+            Coupling.KindName => $"{part.Name} cavity {terminal[..^1]}, {SideOf(part, terminal)}",
+            "splice" => part.Name,
+            Body.KindName => $"{part.Name}, {terminal}",
+            _ when terminal is "case" => part.Name + " body",
+            _ => $"{part.Name} {terminal}",
+        };
+    }
+
+    /// <summary>With its preposition: "at key switch B", "in coupling P1…", "on frame, seat bolt".</summary>
+    public static string AtTerminal(Machine machine, string address)
+    {
+        var part = PartAt(machine, address);
+        var word = part.Kind switch
+        {
+            Coupling.KindName => "in ",
+            "splice" => "",
+            Body.KindName => "on ",
+            _ => "at ",
+        };
+        return word + Terminal(machine, address);
+    }
+
+    /// <summary>"grey with green tracer".</summary>
+    public static string Colours(Wire wire) =>
+        wire.Colours.Count == 1 ? wire.Colours[0] : $"{wire.Colours[0]} with {wire.Colours[1]} tracer";
+
+    /// <summary>"grey wire with green tracer, key switch S to coupling P1 cavity 4".</summary>
+    public static string WireRun(Machine machine, Wire wire)
+    {
+        var noun = wire.Cable == true ? "cable" : "wire";
+        var colour = wire.Colours.Count == 1 ? $"{wire.Colours[0]} {noun}" : $"{wire.Colours[0]} {noun} with {wire.Colours[1]} tracer";
+        return $"{colour}, {Short(machine, wire.From.At)} to {Short(machine, wire.To.At)}";
+    }
+
+    /// <summary>Terminal without a coupling's side: "coupling P1 cavity 3".</summary>
+    public static string Short(Machine machine, string address)
+    {
+        var part = PartAt(machine, address);
+        var (_, terminal) = Split(address);
+        return string.Equals(part.Kind, Coupling.KindName, StringComparison.Ordinal)
+            ? $"{part.Name} cavity {terminal[..^1]}"
+            : Terminal(machine, address);
+    }
+
+    private static string SideOf(Part part, string terminal) =>
+        part.Sides is { Count: 2 } sides ? sides[terminal.EndsWith('a') ? 0 : 1] : "side " + terminal[^1];
+}

@@ -1,0 +1,87 @@
+using System.Globalization;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Meters;
+
+/// <summary>What the meter is switched to.</summary>
+public enum MeterFunction
+{
+    /// <summary>Volts, direct.</summary>
+    DcVolts,
+
+    /// <summary>Ohms, by the meter's own small source.</summary>
+    Ohms,
+}
+
+/// <summary>A multimeter as its owner describes it.</summary>
+public sealed record Meter
+{
+    /// <summary>What it is called in the header.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Input resistance on volts.</summary>
+    public Ohms Input { get; init; } = new(10e6);
+
+    /// <summary>Gain accuracy on DC volts, in percent of reading: ±0.5–1 % on cheap meters (common practice, no source).</summary>
+    public double VoltsAccuracyPercent { get; init; } = 0.8;
+
+    /// <summary>Last-digit accuracy, in counts.</summary>
+    public int AccuracyCounts { get; init; } = 2;
+
+    /// <summary>Display counts: 2000 shows 1.999, 19.99, 199.9.</summary>
+    public int DisplayCounts { get; init; } = 2000;
+
+    /// <summary>Both leads together, shorted.</summary>
+    public Ohms Leads { get; init; } = new(0.2);
+
+    /// <summary>Whether the lead resistance has been nulled away.</summary>
+    public bool LeadsNulled { get; init; }
+
+    /// <summary>A cheap meter with ordinary leads.</summary>
+    public static Meter Ordinary { get; } = new() { Name = "Ordinary meter" };
+
+    /// <summary>Smallest step shown on DC volts at that size.</summary>
+    public Volts Step(Volts volts)
+    {
+        foreach (var fullScale in new[] { 2.0, 20.0, 200.0 })
+        {
+            if (Math.Abs(volts.Value) < fullScale * (DisplayCounts - 1) / DisplayCounts)
+            {
+                return new Volts(fullScale / DisplayCounts);
+            }
+        }
+
+        return new Volts(1);
+    }
+
+    /// <summary>Standard deviation of one DC-volts reading about the true figure, gain error left out.</summary>
+    public Volts Noise(Volts volts) => new(AccuracyCounts * Step(volts).Value / 2);
+
+    /// <summary>Standard deviation of the gain error, which all readings of one meter share.</summary>
+    public double GainSigma => VoltsAccuracyPercent / 100 / 2;
+}
+
+/// <summary>What a meter shows, or why it should not be used there.</summary>
+/// <param name="Value">Figure at the display in the base unit, before rounding; null when refused.</param>
+/// <param name="Shown">Text on the display; "OL" when over range.</param>
+/// <param name="Refusal">Why the reading is refused, or null.</param>
+/// <param name="Jumps">The circuit chatters, so the figure will not stand still.</param>
+public sealed record MeterDisplay(double? Value, string Shown, string? Refusal, bool Jumps)
+{
+    /// <summary>A volts display rounded to the meter's step.</summary>
+    public static MeterDisplay OfVolts(Meter meter, Volts volts, bool jumps)
+    {
+        var step = meter.Step(volts).Value;
+        var decimals = step switch
+        {
+            < 0.005 => "0.000",
+            < 0.05 => "0.00",
+            < 0.5 => "0.0",
+            _ => "0",
+        };
+        var rounded = Math.Round(volts.Value / step) * step;
+        return new MeterDisplay(volts.Value, rounded.ToString(decimals, CultureInfo.InvariantCulture) + " V", null, jumps);
+    }
+
+    internal static MeterDisplay Refused(string why) => new(null, "—", why, false);
+}

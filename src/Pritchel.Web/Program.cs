@@ -1,0 +1,1 @@
+var b = WebApplication.CreateBuilder(args); b.Build().Run();

@@ -88,6 +88,9 @@ public sealed class Circuit
     /// <summary>Healthy parameters at their nominal values.</summary>
     public double[] NominalParameters() => [.. Parameters.Select(p => p.Nominal)];
 
+    /// <summary>The device that a part is.</summary>
+    public Device DeviceOf(string partId) => Devices.First(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
+
     /// <summary>State index by its device's id.</summary>
     public int StateOf(string name) => StateNames.ToList().FindIndex(s => string.Equals(s, name, StringComparison.Ordinal));
 

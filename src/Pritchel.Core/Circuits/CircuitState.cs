@@ -49,6 +49,9 @@ public sealed class CircuitState
         memories = new double[circuit.Memories.Count];
     }
 
+    /// <summary>Relative change below which nonlinear values count as settled. Beliefs are content with less than drawings.</summary>
+    public double Tolerance { get; init; } = 1e-10;
+
     /// <summary>The circuit.</summary>
     public Circuit Circuit => circuit;
 

@@ -13,6 +13,9 @@ public abstract class Device
     /// <summary>Names what the device is made of, once, when a machine is compiled.</summary>
     public abstract void Declare(Declaration declaration);
 
+    /// <summary>Id of the part it is, or null for wires and mounts.</summary>
+    public virtual string? PartId => null;
+
     /// <summary>Writes conductances and e.m.f.s for the present parameters, control positions and states.</summary>
     public abstract void Stamp(CircuitState state);
 
@@ -22,8 +25,36 @@ public abstract class Device
     /// <summary>After a solve: asks for a state to switch, or refines a nonlinear value.</summary>
     public virtual Change Step(CircuitState state) => Change.None;
 
+    /// <summary>What an operator would see or hear of this device now.</summary>
+    public virtual Sign Sign(CircuitState state) => Circuits.Sign.None;
+
     /// <summary>Faults that can sit in this device.</summary>
     public virtual IEnumerable<Fault> Faults() => [];
+}
+
+/// <summary>Ways in which a device shows itself.</summary>
+public enum SignKind
+{
+    /// <summary>Shows nothing.</summary>
+    None,
+
+    /// <summary>Glows; level is volts as a share of its rating.</summary>
+    Glows,
+
+    /// <summary>Clicks when its state changes; level is 1 pulled in, 0 out.</summary>
+    Clicks,
+
+    /// <summary>Turns; level is speed as a share of healthy.</summary>
+    Turns,
+}
+
+/// <summary>What an operator would see or hear of a device.</summary>
+/// <param name="Kind">How it shows itself.</param>
+/// <param name="Level">How much; see <see cref="SignKind"/>.</param>
+public readonly record struct Sign(SignKind Kind, double Level)
+{
+    /// <summary>Shows nothing.</summary>
+    public static readonly Sign None = new(SignKind.None, 0);
 }
 
 /// <summary>What a device asks for after a solve.</summary>

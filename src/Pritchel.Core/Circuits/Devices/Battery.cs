@@ -25,6 +25,8 @@ internal sealed class Battery(Part part, PartFigures figures) : Device, INamedDe
     private SourceId source;
     private (int, int) nodes;
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         charge = declaration.Parameter(part.Id + "/charge", 0.9, Spread.Uniform(0.55, 1));

@@ -10,6 +10,8 @@ internal sealed class Body(Part part) : Device, INamedDevice
     public static DeviceKind Kind { get; } =
         new(KindName, [], "one or more bolts, any names", [], (part, _) => new Body(part));
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         foreach (var bolt in part.Terminals)
@@ -26,6 +28,8 @@ internal sealed class Splice(Part part) : Device, INamedDevice
 {
     public static DeviceKind Kind { get; } =
         new("splice", ["x"], "exactly \"x\"", [], (part, _) => new Splice(part));
+
+    public override string PartId => part.Id;
 
     public override void Declare(Declaration declaration) => declaration.Node(part.Id + ".x");
 

@@ -19,6 +19,8 @@ internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedD
 
     private readonly List<(string Cavity, ParameterId Ohms, BranchId Branch, (int, int) Nodes)> cavities = [];
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         foreach (var near in part.Terminals.Where(t => t.EndsWith('a')))

@@ -26,6 +26,8 @@ internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevic
 
     public override bool IsActive => true;
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         ohms = declaration.Parameter(part.Id + "/ohms", figures["ohms"], Spread.Contact);

@@ -12,8 +12,6 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
     public const string KindName = "lamp";
     private const double CurrentPower = 0.55;
     private const double ColdShare = 0.1;
-    private const double Settled = 1e-10;
-
     public static DeviceKind Kind { get; } =
         new(
             KindName,
@@ -29,6 +27,8 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
     private (int, int) nodes;
 
     public override bool IsActive => true;
+
+    public override string PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
@@ -52,7 +52,7 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
         var share = Math.Abs(state.Across(branch)) / figures["volts"];
         var ohms = state[hotOhms] * Math.Max(ColdShare, Math.Pow(share, 1 - CurrentPower));
         ref var now = ref state[present];
-        if (Math.Abs(ohms - now) <= Settled * now)
+        if (Math.Abs(ohms - now) <= state.Tolerance * now)
         {
             return Change.None;
         }
@@ -61,9 +61,11 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
         return Change.Refine;
     }
 
-    /// <summary>Volts across it as a share of its rating.</summary>
-    internal double VoltsShare(CircuitState state) =>
-        double.IsInfinity(state[hotOhms]) ? 0 : Math.Abs(state.Across(branch)) / figures["volts"];
+    public override Sign Sign(CircuitState state) =>
+        new(
+            SignKind.Glows,
+            double.IsInfinity(state[hotOhms]) ? 0 : Math.Abs(state.Across(branch)) / figures["volts"]
+        );
 
     public override IEnumerable<Fault> Faults()
     {

@@ -10,6 +10,8 @@ internal abstract class PlainLoad(Part part, string from, string to, double ohms
     private BranchId branch;
     private (int, int) nodes;
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         value = declaration.Parameter(part.Id + "/ohms", ohms, Spread.Winding);
@@ -103,11 +105,13 @@ internal sealed class Rectifier(Part part) : Device, INamedDevice
     public static DeviceKind Kind { get; } =
         new("rectifier", ["ac", "dc", "case"], "exactly \"ac\", \"dc\" and \"case\"", [], (part, _) => new Rectifier(part));
 
-    // Reverse leakage of a sound diode at battery volts: from memory, far too small to matter here.
-    private const double BlockingOhms = 2e6;
+    // A sound diode's reverse leakage, microamps, is left out.
+    private const double BlockingOhms = double.PositiveInfinity;
     private ParameterId ohms;
     private BranchId branch;
     private (int, int) nodes;
+
+    public override string PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
@@ -144,6 +148,8 @@ internal sealed class PressureSwitch(Part part) : Device, INamedDevice
     private ParameterId ohms;
     private BranchId branch;
     private (int, int) nodes;
+
+    public override string PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {

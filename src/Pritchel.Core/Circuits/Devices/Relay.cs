@@ -35,6 +35,8 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
     public override bool IsActive => true;
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         coil = declaration.Parameter(part.Id + "/coilOhms", figures["coilOhms"], Spread.Winding);
@@ -66,6 +68,8 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
         return volts >= figures["pullInVolts"] ? Change.Switch(armature, In, Milliseconds) : Change.None;
     }
+
+    public override Sign Sign(CircuitState state) => new(SignKind.Clicks, state[armature]);
 
     public override IEnumerable<Fault> Faults()
     {

@@ -39,6 +39,8 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
 
     public override bool IsActive => true;
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         coil = declaration.Parameter(part.Id + "/coilOhms", figures["coilOhms"], Spread.Winding);
@@ -71,6 +73,8 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
 
         return volts >= state[pullIn] ? Change.Switch(plunger, In, Milliseconds) : Change.None;
     }
+
+    public override Sign Sign(CircuitState state) => new(SignKind.Clicks, state[plunger]);
 
     public override IEnumerable<Fault> Faults()
     {

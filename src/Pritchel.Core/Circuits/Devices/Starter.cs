@@ -48,6 +48,8 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
         }
     }
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         armature = declaration.Parameter(part.Id + "/stallOhms", figures["stallOhms"], Spread.Winding);
@@ -85,18 +87,18 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
             : Change.Switch(rotation, turns ? Turning : 0, Milliseconds);
     }
 
-    /// <summary>Cranking speed as a share of healthy, for the volts now across the starter.</summary>
-    internal double SpeedShare(CircuitState state)
+    /// <summary>Cranking speed follows back-e.m.f.: what the armature's own resistance leaves of the volts.</summary>
+    public override Sign Sign(CircuitState state)
     {
         if (state[rotation] != Turning)
         {
-            return 0;
+            return new Sign(SignKind.Turns, 0);
         }
 
         var (g, ohms, volts) = (SpeedSiemens, state[armature], state.Across(branch));
         var amps = (state[friction] + (g * volts)) / (1 + (g * ohms));
         var healthy = figures["crankVolts"] - (figures["crankAmps"] * figures["stallOhms"]);
-        return Math.Max(0, volts - (amps * ohms)) / healthy;
+        return new Sign(SignKind.Turns, Math.Max(0, volts - (amps * ohms)) / healthy);
     }
 
     public override IEnumerable<Fault> Faults()

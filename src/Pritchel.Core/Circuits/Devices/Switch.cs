@@ -19,6 +19,8 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
 
     private readonly List<Pole> poles = [];
 
+    public override string PartId => part.Id;
+
     public override void Declare(Declaration declaration)
     {
         foreach (var contact in part.Contacts ?? [])

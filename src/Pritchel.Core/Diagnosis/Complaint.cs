@@ -1,0 +1,95 @@
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>What was heard when the machine was asked to do its duty.</summary>
+public enum Heard
+{
+    /// <summary>Not said.</summary>
+    NotSaid,
+
+    /// <summary>Nothing at all.</summary>
+    Nothing,
+
+    /// <summary>One click, then nothing.</summary>
+    OneClick,
+
+    /// <summary>Rapid clicking.</summary>
+    Chatter,
+
+    /// <summary>Turns, but slowly.</summary>
+    Slow,
+
+    /// <summary>Does what it should.</summary>
+    Works,
+}
+
+/// <summary>How a lamp looked.</summary>
+public enum LampLook
+{
+    /// <summary>Nobody looked.</summary>
+    NotSeen,
+
+    /// <summary>As bright as ever.</summary>
+    Bright,
+
+    /// <summary>Dim.</summary>
+    Dim,
+
+    /// <summary>Dark.</summary>
+    Out,
+}
+
+/// <summary>How a lamp looked in one setting.</summary>
+/// <param name="Lamp">Part id.</param>
+/// <param name="Condition">Index of the condition, see <see cref="Conditions"/>.</param>
+/// <param name="Look">How it looked.</param>
+public sealed record LampSeen(string Lamp, int Condition, LampLook Look);
+
+/// <summary>What the owner says is wrong.</summary>
+public sealed record Complaint
+{
+    /// <summary>Duty of the machine that fails.</summary>
+    public required string Duty { get; init; }
+
+    /// <summary>What is heard when it is tried.</summary>
+    public Heard Heard { get; init; }
+
+    /// <summary>Lamps looked at.</summary>
+    public IReadOnlyList<LampSeen> Lamps { get; init; } = [];
+
+    /// <summary>How many of the tries failed.</summary>
+    public int Failed { get; init; } = 1;
+
+    /// <summary>How many times it was tried.</summary>
+    public int Tried { get; init; } = 1;
+
+    /// <summary>Switch contacts bridged by someone before, "part/contact"; solved as found.</summary>
+    public IReadOnlyList<string> Bridged { get; init; } = [];
+
+    /// <summary>In the owner's words.</summary>
+    public string Words { get; init; } = "";
+}
+
+/// <summary>Whether the symptom was there while a reading was taken.</summary>
+public enum SymptomNow
+{
+    /// <summary>It was, or the setting cannot show it.</summary>
+    Present,
+
+    /// <summary>It was not: the machine worked just then.</summary>
+    Absent,
+
+    /// <summary>Nobody tried.</summary>
+    NotWatched,
+}
+
+/// <summary>A place for the two probes in one condition.</summary>
+/// <param name="Condition">Index of the condition.</param>
+/// <param name="Red">Node under the red probe.</param>
+/// <param name="Black">Node under the black probe.</param>
+public readonly record struct ProbePair(int Condition, int Red, int Black);
+
+/// <summary>Evidence gathered after the complaint.</summary>
+/// <param name="At">Where the probes were.</param>
+/// <param name="Volts">What the meter showed; null when the figure jumped about.</param>
+/// <param name="Symptom">Whether the symptom was there.</param>
+public sealed record Reading(ProbePair At, double? Volts, SymptomNow Symptom);

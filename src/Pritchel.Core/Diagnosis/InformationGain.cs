@@ -1,0 +1,164 @@
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>Mutual information between a reading and which repair is needed, under present beliefs.</summary>
+internal sealed class InformationGain
+{
+    // Readings are sorted into bins: fine near zero, where drops are judged, a fifth of a volt wide above one volt.
+    private const double FineVolts = 0.02;
+    private const double BinsPerFine = 2;
+    private const double BinsPerVolt = 5;
+    private const double LeastVolts = -3;
+    private const double MostVolts = 16;
+    private const double LeastShare = 5e-4;
+    private const double LeastWeightShare = 1e-5;
+    private const int StepsPerVolt = 500;
+    private static readonly double FineTop = BinsPerFine * Math.Asinh(1 / FineVolts);
+    private static readonly int BinOffset = (int)Math.Ceiling(FineTop + (BinsPerVolt * (-LeastVolts - 1))) + 1;
+    private static readonly float[] Places = TabulatePlaces();
+    private static readonly int Bins = BinOffset + (int)Math.Ceiling(FineTop + (BinsPerVolt * (MostVolts - 1))) + 2;
+
+    private readonly Beliefs beliefs;
+    private readonly List<(Hypothesis Shown, int Class, Particle[] Particles)> live = [];
+    private readonly int classes;
+    private readonly double entropy;
+    private readonly double nodeOfThese;
+
+    public InformationGain(Beliefs beliefs)
+    {
+        this.beliefs = beliefs;
+        var byRepair = new Dictionary<string, int>(StringComparer.Ordinal);
+        var shares = new List<double>();
+        for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
+        {
+            var share = beliefs.Share(h);
+            if (share < LeastShare)
+            {
+                continue;
+            }
+
+            var repair = beliefs.Table.Hypotheses[h].Fault?.Repair.Id ?? "";
+            if (!byRepair.TryGetValue(repair, out var index))
+            {
+                index = byRepair.Count;
+                byRepair.Add(repair, index);
+                shares.Add(0);
+            }
+
+            shares[index] += share;
+            var shown = beliefs.Table.Hypotheses[h];
+            live.Add((shown.HasVolts ? shown : beliefs.Table.Healthy, index, Alive(beliefs.Weights(h), share)));
+        }
+
+        nodeOfThese = Math.Max(beliefs.NoneOfThese, 1e-12);
+        shares.Add(nodeOfThese);
+        classes = shares.Count;
+        var total = shares.Sum();
+        entropy = -shares.Sum(s => s / total * Math.Log2(s / total));
+    }
+
+    public double[] NewScratch() => new double[(classes * Bins) + Bins];
+
+    /// <summary>Bits a reading would give; zero when everything left predicts alike.</summary>
+    public double Bits(ProbePair at, double[] scratch)
+    {
+        Array.Clear(scratch);
+        var total = scratch.AsSpan(classes * Bins, Bins);
+        var nodes = beliefs.Table.Circuit.Network.NodeCount;
+        var mass = 0.0;
+        foreach (var (shown, index, particles) in live)
+        {
+            var red = shown.Volts(at.Condition, at.Red, nodes);
+            var black = shown.Volts(at.Condition, at.Black, nodes);
+            var row = scratch.AsSpan(index * Bins, Bins);
+            foreach (var (p, weight) in particles)
+            {
+                var place = Place(red[p], black[p]);
+                var bin = (int)place;
+                var above = (place - bin) * weight;
+                row[bin] += weight - above;
+                row[bin + 1] += above;
+            }
+        }
+
+        var none = scratch.AsSpan((classes - 1) * Bins, Bins);
+        none.Fill(nodeOfThese / Bins);
+        for (var k = 0; k < classes; k++)
+        {
+            for (var b = 0; b < Bins; b++)
+            {
+                total[b] += scratch[(k * Bins) + b];
+            }
+        }
+
+        foreach (var t in total)
+        {
+            mass += t;
+        }
+
+        return Math.Max(0, entropy - Remaining(scratch, total, mass));
+    }
+
+    private double Remaining(double[] rows, Span<double> total, double mass)
+    {
+        double remaining = 0;
+        for (var b = 0; b < Bins; b++)
+        {
+            if (total[b] <= 0)
+            {
+                continue;
+            }
+
+            for (var k = 0; k < classes; k++)
+            {
+                var joint = rows[(k * Bins) + b];
+                if (joint > 0)
+                {
+                    remaining -= joint * Math.Log2(joint / total[b]);
+                }
+            }
+        }
+
+        return remaining / mass;
+    }
+
+    private static Particle[] Alive(ReadOnlySpan<double> weights, double share)
+    {
+        var alive = new List<Particle>();
+        for (var p = 0; p < weights.Length; p++)
+        {
+            if (weights[p] > share * LeastWeightShare)
+            {
+                alive.Add(new Particle(p, weights[p]));
+            }
+        }
+
+        return [.. alive];
+    }
+
+    private static float Place(float red, float black)
+    {
+        var drop = red - black;
+        if (float.IsNaN(drop))
+        {
+            drop = 0;
+        }
+
+        return Places[(int)((Math.Clamp(drop, (float)LeastVolts, (float)MostVolts) - (float)LeastVolts) * StepsPerVolt)];
+    }
+
+    private static float[] TabulatePlaces()
+    {
+        var places = new float[(int)((MostVolts - LeastVolts) * StepsPerVolt) + 2];
+        for (var i = 0; i < places.Length; i++)
+        {
+            var volts = LeastVolts + ((i + 0.5) / StepsPerVolt);
+            var size = Math.Abs(volts);
+            var place = size <= 1 ? BinsPerFine * Math.Asinh(size / FineVolts) : FineTop + (BinsPerVolt * (size - 1));
+            places[i] = (float)(BinOffset + (volts < 0 ? -place : place));
+        }
+
+        return places;
+    }
+
+    private readonly record struct Particle(int Index, double Weight);
+}

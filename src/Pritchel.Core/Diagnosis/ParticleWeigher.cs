@@ -1,0 +1,139 @@
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>
+/// Weighs the particles of one hypothesis. Each is carried twice: as a fault that is always there, and as one that
+/// comes and goes and was there or not when each reading was taken.
+/// </summary>
+internal sealed class ParticleWeigher(Beliefs beliefs, Hypothesis hypothesis, double[] gains)
+{
+    private const int Count = PredictionTable.Particles;
+
+    // Model error at one point: probe contact, wires not as drawn in length; from memory.
+    private const double DiscrepancyVolts = 0.008;
+    private const double DiscrepancyShare = 0.003;
+
+    // Kernel width, as a share of the hypothesis's own spread of predictions: 64 particles leave gaps.
+    private const double KernelShare = 0.25;
+    private const double WidestKernelVolts = 0.4;
+
+    private readonly double[] always = new double[Count];
+    private readonly double[] sometimes = new double[Count];
+
+    public double[] Weigh(double prior, IReadOnlyList<GroupedReading> readings)
+    {
+        var complaint = beliefs.Complaint;
+        var comesAndGoes = hypothesis.Fault is { ComesAndGoes: true } ? Likelihood.ComesAndGoesShare : 0;
+        var failsAlways = complaint.Failed >= complaint.Tried;
+        for (var p = 0; p < Count; p++)
+        {
+            var told = prior * ComplaintLikelihood(p);
+            always[p] = told * (1 - comesAndGoes) * (failsAlways ? 1 : Likelihood.HardFaultSaidToComeAndGo);
+
+            // Beta-binomial with a flat prior: every count of failures out of n tries is as likely.
+            sometimes[p] = told * comesAndGoes / (complaint.Tried + 1);
+        }
+
+        foreach (var reading in readings)
+        {
+            Apply(reading);
+        }
+
+        var sum = new double[Count];
+        for (var p = 0; p < Count; p++)
+        {
+            sum[p] = always[p] + sometimes[p];
+        }
+
+        return sum;
+    }
+
+    private double ComplaintLikelihood(int particle)
+    {
+        var likelihood = Likelihood.OfHeard(beliefs.Complaint.Heard, hypothesis.HeardBy[particle]);
+        foreach (var lamp in beliefs.Complaint.Lamps)
+        {
+            var index = beliefs.Table.Lamps.ToList().IndexOf(lamp.Lamp);
+            if (index >= 0 && lamp.Condition < beliefs.Table.Conditions.Count)
+            {
+                likelihood *= Likelihood.OfLamp(lamp.Look, hypothesis.Glow(lamp.Condition, index)[particle]);
+            }
+        }
+
+        return likelihood;
+    }
+
+    private void Apply(GroupedReading reading)
+    {
+        var healthy = beliefs.Table.Healthy;
+        var faulty = hypothesis.HasVolts ? hypothesis : healthy;
+        var width = Width(faulty, reading);
+        var healthyWidth = Width(healthy, reading);
+        var present = (beliefs.Complaint.Failed + 0.5) / (beliefs.Complaint.Tried + 1);
+        for (var p = 0; p < Count; p++)
+        {
+            var there = Density(faulty, reading, p, width);
+            var away = ReferenceEquals(faulty, healthy) ? there : Density(healthy, reading, p, healthyWidth);
+            switch (reading.Symptom)
+            {
+                case SymptomNow.Absent:
+                    always[p] *= away * Likelihood.HardFaultSaidToComeAndGo;
+                    sometimes[p] *= away;
+                    break;
+                case SymptomNow.NotWatched:
+                    always[p] *= there;
+                    sometimes[p] *= (present * there) + ((1 - present) * away);
+                    break;
+                default:
+                    always[p] *= there;
+                    sometimes[p] *= there;
+                    break;
+            }
+        }
+    }
+
+    private double Density(Hypothesis shown, GroupedReading reading, int particle, double kernel)
+    {
+        var chatters = shown.Chatters(reading.At.Condition)[particle];
+        var predicted = Predicted(shown, reading.At, particle);
+        if (reading.Volts is not { } volts)
+        {
+            var movesBy = predicted - Predicted(beliefs.Table.Healthy, reading.At, particle);
+            return Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters) * Likelihood.WildDensity;
+        }
+
+        if (chatters)
+        {
+            return Likelihood.WildDensity / 2;
+        }
+
+        predicted *= gains[particle];
+        var model = DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted));
+        var sigma = Math.Sqrt((reading.Noise * reading.Noise) + (model * model) + (kernel * kernel));
+        return Likelihood.OfVolts(volts, predicted, sigma);
+    }
+
+    private double Predicted(Hypothesis shown, ProbePair at, int particle)
+    {
+        var nodes = beliefs.Table.Circuit.Network.NodeCount;
+        return Hypothesis.Between(
+            shown.Volts(at.Condition, at.Red, nodes)[particle],
+            shown.Volts(at.Condition, at.Black, nodes)[particle]
+        );
+    }
+
+    private double Width(Hypothesis shown, GroupedReading reading)
+    {
+        double sum = 0;
+        double squares = 0;
+        for (var p = 0; p < Count; p++)
+        {
+            var v = Predicted(shown, reading.At, p);
+            sum += v;
+            squares += v * v;
+        }
+
+        var mean = sum / Count;
+        var deviation = Math.Sqrt(Math.Max(0, (squares / Count) - (mean * mean)));
+        return Math.Min(WidestKernelVolts, KernelShare * deviation);
+    }
+}

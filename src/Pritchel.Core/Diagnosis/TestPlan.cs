@@ -1,0 +1,159 @@
+using Pritchel.Core.Machines;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>How things stand on the floor: what is open already, what cannot be reached, who is there.</summary>
+public sealed record Situation
+{
+    /// <summary>Places already opened, by id.</summary>
+    public IReadOnlySet<string> Opened { get; init; } = new HashSet<string>(StringComparer.Ordinal);
+
+    /// <summary>Places given up on, by id.</summary>
+    public IReadOnlySet<string> Unreachable { get; init; } = new HashSet<string>(StringComparer.Ordinal);
+
+    /// <summary>Condition the controls are in, or null at the start.</summary>
+    public int? Condition { get; init; }
+
+    /// <summary>Whether the engine has been made safe to turn.</summary>
+    public bool MadeSafe { get; init; }
+
+    /// <summary>Whether the person works alone.</summary>
+    public bool Alone { get; init; }
+
+    /// <summary>Tests not to be offered again: answered or passed over.</summary>
+    public IReadOnlySet<ProbePair> Done { get; init; } = new HashSet<ProbePair>();
+}
+
+/// <summary>A test on offer.</summary>
+/// <param name="At">Where the probes go.</param>
+/// <param name="Red">Red probe.</param>
+/// <param name="Black">Black probe.</param>
+/// <param name="Condition">State of the controls.</param>
+/// <param name="Minutes">What it takes, with access not yet made.</param>
+/// <param name="Bits">Expected information about which repair it is.</param>
+public sealed record PlannedTest(ProbePair At, ProbePoint Red, ProbePoint Black, Condition Condition, Minutes Minutes, double Bits)
+{
+    /// <summary>Expected information per minute.</summary>
+    public double Rate => Bits / Minutes.Value;
+}
+
+/// <summary>Chooses what to measure next: most expected information per minute.</summary>
+public sealed class TestPlan
+{
+    // Times of handling, in minutes: common practice, no source.
+    private const double ReadingMinutes = 0.5;
+    private const double FiddlyMinutes = 0.4;
+    private const double ControlMinutes = 0.2;
+    private const double MakeSafeMinutes = 1.5;
+    private const double AloneMinutes = 0.7;
+
+    private readonly PredictionTable table;
+    private readonly ProbePoints points;
+    private readonly List<(int Red, int Black)> pairs = [];
+
+    /// <summary>Lists every pair of points worth probing on a machine.</summary>
+    public TestPlan(PredictionTable table, ProbePoints points)
+    {
+        this.table = table;
+        this.points = points;
+        ListPairs();
+    }
+
+    /// <summary>Tests on offer, best first.</summary>
+    /// <param name="beliefs">What is believed.</param>
+    /// <param name="situation">How things stand.</param>
+    /// <param name="most">How many to return.</param>
+    public IReadOnlyList<PlannedTest> Best(Beliefs beliefs, Situation situation, int most = 8)
+    {
+        var allowed = Allowed(situation).ToArray();
+        var gain = new InformationGain(beliefs);
+        var planned = new PlannedTest?[allowed.Length];
+        Parallel.For(
+            0,
+            allowed.Length,
+            gain.NewScratch,
+            (i, _, scratch) =>
+            {
+                planned[i] = Plan(allowed[i], situation, gain.Bits(allowed[i], scratch));
+                return scratch;
+            },
+            _ => { }
+        );
+        return [.. planned.Where(p => p is not null).OrderByDescending(p => p!.Rate).ThenBy(p => p!.At.Red).Take(most)!];
+    }
+
+    /// <summary>Tests allowed in a situation, whatever they would tell.</summary>
+    public IEnumerable<ProbePair> Allowed(Situation situation)
+    {
+        for (var c = 0; c < table.Conditions.Count; c++)
+        {
+            foreach (var (red, black) in pairs)
+            {
+                var pair = new ProbePair(c, red, black);
+                if (!situation.Done.Contains(pair) && CanProbe(c, red, situation) && CanProbe(c, black, situation))
+                {
+                    yield return pair;
+                }
+            }
+        }
+    }
+
+    /// <summary>One test with its cost.</summary>
+    public PlannedTest Plan(ProbePair at, Situation situation, double bits) =>
+        new(at, points.At(at.Red), points.At(at.Black), table.Conditions[at.Condition], Cost(at, situation), bits);
+
+    /// <summary>Minutes a test takes from how things stand.</summary>
+    public Minutes Cost(ProbePair at, Situation situation)
+    {
+        var condition = table.Conditions[at.Condition];
+        var minutes = ReadingMinutes;
+        foreach (var place in new[] { points.At(at.Red), points.At(at.Black) }.Select(p => p.Place).Distinct())
+        {
+            minutes += situation.Opened.Contains(place.Id) ? 0 : place.Minutes;
+        }
+
+        minutes += points.At(at.Red).Fiddly ? FiddlyMinutes : 0;
+        minutes += points.At(at.Black).Fiddly ? FiddlyMinutes : 0;
+        minutes += situation.Condition == at.Condition ? 0 : ControlMinutes;
+        minutes += condition.MayTurnEngine && !situation.MadeSafe ? MakeSafeMinutes : 0;
+        minutes += condition.Held.Count > 0 && situation.Alone ? AloneMinutes : 0;
+        return new Minutes(minutes);
+    }
+
+    private bool CanProbe(int condition, int node, Situation situation)
+    {
+        var place = points.At(node).Place;
+        return !situation.Unreachable.Contains(place.Id) && (place.EngineMayTurn || !table.Conditions[condition].MayTurnEngine);
+    }
+
+    private void ListPairs()
+    {
+        var grounds = points.Grounds.Select(g => g.Node).Distinct().ToArray();
+        var seen = new HashSet<(int, int)>();
+        foreach (var point in points.All)
+        {
+            foreach (var ground in grounds.Where(g => g != point.Node))
+            {
+                seen.Add((point.Node, ground));
+            }
+        }
+
+        foreach (var branch in table.Circuit.Network.Branches.Where(b => b.From != b.To && Near(b.From, b.To)))
+        {
+            if (!seen.Contains((branch.To, branch.From)))
+            {
+                seen.Add((branch.From, branch.To));
+            }
+        }
+
+        pairs.AddRange(seen);
+    }
+
+    /// <summary>Both probes within reach of one pair of leads: one place, or the two ends of a cable.</summary>
+    private bool Near(int a, int b) =>
+        string.Equals(points.At(a).Place.Zone, points.At(b).Place.Zone, StringComparison.Ordinal)
+        || table.Circuit.Machine.Wires.Any(w =>
+            w.Cable == true && table.Circuit.NodeOf(w.Id + "@from") == a && table.Circuit.NodeOf(w.Id + "@to") == b
+        );
+}

@@ -1,0 +1,42 @@
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>Whether to stop measuring, and on what.</summary>
+/// <param name="Suspect">What stands clear; null while measuring goes on.</param>
+/// <param name="Why">One line.</param>
+/// <param name="NoTestLeft">No allowed test would tell the rest apart.</param>
+public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
+{
+    // What acting on the wrong part costs, in minutes: fit, try, take out again. Common practice, no source.
+    private const double WrongRepairMinutes = 60;
+    private const double LeastShare = 0.9;
+    private const double LeastBits = 0.02;
+
+    /// <summary>
+    /// Stops when the expected minutes lost by acting now, (1 − share) × wrong-repair minutes, are fewer than the
+    /// best test takes, and never below nine tenths; or when no test tells more.
+    /// </summary>
+    public static Verdict Of(Beliefs beliefs, PlannedTest? best)
+    {
+        var first = beliefs.Suspects[0];
+        if (first.Repair is null)
+        {
+            return new Verdict(null, "No single fault of the drawing explains these readings. Take the odd one again.", best is null);
+        }
+
+        var loss = (1 - first.Share) * WrongRepairMinutes;
+        if (best is null || best.Bits < LeastBits)
+        {
+            return new Verdict(
+                first.Share > 0.5 ? first : null,
+                "Nothing that can be reached tells the rest apart.",
+                NoTestLeft: true
+            );
+        }
+
+        return first.Share >= LeastShare && loss < best.Minutes.Value
+            ? new Verdict(first, $"Acting now risks {new Minutes(loss)}; the best test left takes {best.Minutes}.", NoTestLeft: false)
+            : new Verdict(null, $"Still open: {first.Share:P0} on the first suspect.", NoTestLeft: false);
+    }
+}

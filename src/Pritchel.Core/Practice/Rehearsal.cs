@@ -1,0 +1,59 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Meters;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Practice;
+
+/// <summary>How one hidden fault was hunted.</summary>
+/// <param name="FaultId">What was hidden.</param>
+/// <param name="Verdict">Repair decided on, or null for no verdict.</param>
+/// <param name="Right">Whether that repair cures it.</param>
+/// <param name="Readings">Readings taken.</param>
+/// <param name="Minutes">Minutes they took, access included.</param>
+/// <param name="Share">Share stated for the verdict.</param>
+public sealed record Hunt(string FaultId, string? Verdict, bool Right, int Readings, Minutes Minutes, double Share);
+
+/// <summary>Plays whole diagnoses of hidden faults, answering as the program asks.</summary>
+public static class Rehearsal
+{
+    /// <summary>Most readings before giving up without a verdict.</summary>
+    public const int MostReadings = 15;
+
+    /// <summary>Hunts one hidden fault.</summary>
+    public static Hunt Play(PredictionTable table, TestPlan plan, HiddenFault hidden, Meter meter, IStrategy strategy)
+    {
+        var readings = new List<Reading>();
+        var situation = new Situation();
+        var minutes = new Minutes(0);
+        while (true)
+        {
+            var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings);
+            var next = strategy.Next(plan, beliefs, situation);
+            var verdict = Verdict.Of(beliefs, next is null ? null : plan.Best(beliefs, situation, 1).FirstOrDefault());
+            if (verdict.Suspect is { } suspect)
+            {
+                var right = string.Equals(suspect.Id, hidden.Fault.Repair.Id, StringComparison.Ordinal);
+                return new Hunt(hidden.Fault.Id, suspect.Id, right, readings.Count, minutes, suspect.Share);
+            }
+
+            if (next is null || readings.Count >= MostReadings)
+            {
+                return new Hunt(hidden.Fault.Id, null, false, readings.Count, minutes, beliefs.Suspects[0].Share);
+            }
+
+            minutes += next.Minutes;
+            readings.Add(hidden.Read(next.At));
+            situation = After(situation, next, table);
+        }
+    }
+
+    /// <summary>How things stand after a test was done.</summary>
+    public static Situation After(Situation before, PlannedTest done, PredictionTable table) =>
+        before with
+        {
+            Opened = before.Opened.Append(done.Red.Place.Id).Append(done.Black.Place.Id).ToHashSet(StringComparer.Ordinal),
+            Condition = done.At.Condition,
+            MadeSafe = before.MadeSafe || table.Conditions[done.At.Condition].MayTurnEngine,
+            Done = before.Done.Append(done.At).ToHashSet(),
+        };
+}

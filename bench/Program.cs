@@ -16,6 +16,27 @@ Console.WriteLine($"table again {watch.ElapsedMilliseconds} ms; active {table.Hy
 var points = ProbePoints.Of(circuit);
 var plan = new TestPlan(table, points);
 var meter = Meter.Ordinary;
+if (args.Length > 1 && args[1] == "time")
+{
+    var hid = HiddenFault.Hide(table, circuit.Faults.First(f => f.Id == "brake/start/open"), meter, new Random(1))!;
+    var rd = new List<Reading>();
+    var sit = new Situation();
+    for (var i = 0; i < 4; i++)
+    {
+        for (var k = 0; k < 3; k++)
+        {
+            watch.Restart();
+            var bl = Beliefs.Weigh(table, hid.Complaint, meter, rd);
+            var t1 = watch.Elapsed.TotalMilliseconds;
+            var best = plan.Best(bl, sit);
+            Console.WriteLine($"step {i}: weigh {t1:0.0} ms, best {watch.Elapsed.TotalMilliseconds - t1:0.0} ms, live {bl.Suspects.Count(s => s.Share > 5e-4)}, allowed {plan.Allowed(sit).Count()} -> {best[0].Red.Name} / {best[0].Black.Name} [{best[0].Condition.Words}] {best[0].Bits:0.00} bit {best[0].Minutes}");
+            if (k == 2) { rd.Add(hid.Read(best[0].At)); sit = Rehearsal.After(sit, best[0], table); Console.WriteLine($"   reads {rd[^1].Volts}"); }
+        }
+    }
+    foreach (var s in Beliefs.Weigh(table, hid.Complaint, meter, rd).Suspects.Take(5)) Console.WriteLine($"{s.Share:P1} {s.Words}");
+    return;
+}
+
 foreach (var part in new[] { "solenoid", "starter" })
 {
     var line = LinePath.Through(circuit, table.Conditions[0].Setting, part);

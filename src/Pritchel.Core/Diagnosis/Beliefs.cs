@@ -24,7 +24,11 @@ public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest)
 public sealed class Beliefs
 {
     private const double NoneOfTheseShare = 0.02;
-    private const double NoneOfTheseComplaint = 0.1;
+    private const double SoundMachineShare = 0.001;
+
+    // How well an unknown cause explains what was heard, and each lamp: no better than guessing.
+    private const double NoneExplainsHeard = 0.2;
+    private const double NoneExplainsLamp = 0.4;
 
     private readonly double[][] weights;
 
@@ -35,7 +39,17 @@ public sealed class Beliefs
         Meter = meter;
         Readings = readings;
         weights = new double[table.Hypotheses.Count][];
+        LampsSeen =
+        [
+            .. complaint
+                .Lamps.Where(l => l.Look != LampLook.NotSeen && l.Condition < table.Conditions.Count)
+                .Select(l => (Lamp: table.Lamps.ToList().IndexOf(l.Lamp), l.Condition, l.Look))
+                .Where(l => l.Lamp >= 0),
+        ];
     }
+
+    /// <summary>Lamps looked at, by index.</summary>
+    internal IReadOnlyList<(int Lamp, int Condition, LampLook Look)> LampsSeen { get; }
 
     /// <summary>Predictions they rest on.</summary>
     public PredictionTable Table { get; }
@@ -73,17 +87,30 @@ public sealed class Beliefs
     {
         var grouped = GroupedReading.Of(Readings, Meter);
         var rates = Table.Hypotheses.Sum(h => h.Fault?.Rate ?? 0);
-        double total = 0;
         var gains = MeterGains();
-        for (var h = 0; h < weights.Length; h++)
+        var healthyLamps = new double[PredictionTable.Particles];
+        for (var p = 0; p < healthyLamps.Length; p++)
         {
-            var hypothesis = Table.Hypotheses[h];
-            var prior = (hypothesis.Fault?.Rate ?? rates * 0.001) / rates * (1 - NoneOfTheseShare) / PredictionTable.Particles;
-            weights[h] = new ParticleWeigher(this, hypothesis, gains).Weigh(prior, grouped);
-            total += weights[h].Sum();
+            healthyLamps[p] = ParticleWeigher.LampLikelihood(this, Table.Healthy, p);
         }
 
-        NoneOfThese = NoneOfTheseShare * NoneOfTheseComplaint * Math.Pow(Likelihood.WildDensity, grouped.Count);
+        Parallel.For(
+            0,
+            weights.Length,
+            h =>
+            {
+                var hypothesis = Table.Hypotheses[h];
+                var rate = hypothesis.Fault?.Rate ?? rates * SoundMachineShare;
+                var prior = rate / rates * (1 - NoneOfTheseShare) / PredictionTable.Particles;
+                weights[h] = new ParticleWeigher(this, hypothesis, gains, healthyLamps).Weigh(prior, grouped);
+            }
+        );
+        var total = weights.Sum(w => w.Sum());
+        NoneOfThese =
+            NoneOfTheseShare
+            * (Complaint.Heard == Heard.NotSaid ? 1 : NoneExplainsHeard)
+            * Math.Pow(NoneExplainsLamp, LampsSeen.Count)
+            * Math.Pow(Likelihood.WildDensity, grouped.Count);
         total += NoneOfThese;
         NoneOfThese /= total;
         foreach (var particle in weights)

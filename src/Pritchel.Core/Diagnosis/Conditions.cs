@@ -12,8 +12,8 @@ namespace Pritchel.Core.Diagnosis;
 public sealed record Condition(ControlSetting Setting, bool IsDuty, bool MayTurnEngine, string Words, IReadOnlyList<string> Held);
 
 /// <summary>
-/// The settings worth measuring in for one duty: the duty's own, the same with its sprung or working control in
-/// each other position, and everything at rest. Derived from the machine; no family is known by name.
+/// The settings worth measuring in for one duty: the duty's own, the same with its many-way control (a key) in each
+/// other working position, and everything at rest. Derived from the machine; no family is known by name.
 /// </summary>
 public static class Conditions
 {
@@ -30,7 +30,7 @@ public static class Conditions
                 continue;
             }
 
-            foreach (var other in machine.Controls[c].Positions.Where(p => !string.Equals(p, position, StringComparison.Ordinal)))
+            foreach (var other in machine.Controls[c].Positions.Except([position, machine.Controls[c].Rest], StringComparer.Ordinal))
             {
                 var varied = new Dictionary<string, string>(duty.Setting, StringComparer.Ordinal) { [machine.Controls[c].Id] = other };
                 settings.Add(circuit.Setting(varied));

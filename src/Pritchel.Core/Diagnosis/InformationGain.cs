@@ -1,6 +1,9 @@
 namespace Pritchel.Core.Diagnosis;
 
-/// <summary>Mutual information between a reading and which repair is needed, under present beliefs.</summary>
+/// <summary>
+/// Mutual information between a reading and which repair is needed, under present beliefs. "None of these" is left
+/// out: any reading at all would tell it apart, which says nothing about where to probe.
+/// </summary>
 internal sealed class InformationGain
 {
     // Readings are sorted into bins: fine near zero, where drops are judged, a fifth of a volt wide above one volt.
@@ -12,6 +15,8 @@ internal sealed class InformationGain
     private const double LeastShare = 5e-4;
     private const double LeastWeightShare = 1e-5;
     private const int StepsPerVolt = 500;
+    private const int Representatives = 4;
+    private const double LeastDifferenceVolts = 0.01;
     private static readonly double FineTop = BinsPerFine * Math.Asinh(1 / FineVolts);
     private static readonly int BinOffset = (int)Math.Ceiling(FineTop + (BinsPerVolt * (-LeastVolts - 1))) + 1;
     private static readonly float[] Places = TabulatePlaces();
@@ -21,7 +26,6 @@ internal sealed class InformationGain
     private readonly List<(Hypothesis Shown, int Class, Particle[] Particles)> live = [];
     private readonly int classes;
     private readonly double entropy;
-    private readonly double nodeOfThese;
 
     public InformationGain(Beliefs beliefs)
     {
@@ -49,8 +53,6 @@ internal sealed class InformationGain
             live.Add((shown.HasVolts ? shown : beliefs.Table.Healthy, index, Alive(beliefs.Weights(h), share)));
         }
 
-        nodeOfThese = Math.Max(beliefs.NoneOfThese, 1e-12);
-        shares.Add(nodeOfThese);
         classes = shares.Count;
         var total = shares.Sum();
         entropy = -shares.Sum(s => s / total * Math.Log2(s / total));
@@ -61,6 +63,11 @@ internal sealed class InformationGain
     /// <summary>Bits a reading would give; zero when everything left predicts alike.</summary>
     public double Bits(ProbePair at, double[] scratch)
     {
+        if (!Differs(at))
+        {
+            return 0;
+        }
+
         Array.Clear(scratch);
         var total = scratch.AsSpan(classes * Bins, Bins);
         var nodes = beliefs.Table.Circuit.Network.NodeCount;
@@ -80,8 +87,6 @@ internal sealed class InformationGain
             }
         }
 
-        var none = scratch.AsSpan((classes - 1) * Bins, Bins);
-        none.Fill(nodeOfThese / Bins);
         for (var k = 0; k < classes; k++)
         {
             for (var b = 0; b < Bins; b++)
@@ -96,6 +101,26 @@ internal sealed class InformationGain
         }
 
         return Math.Max(0, entropy - Remaining(scratch, total, mass));
+    }
+
+    /// <summary>Whether the likeliest particles of what is left predict different volts at all.</summary>
+    private bool Differs(ProbePair at)
+    {
+        var nodes = beliefs.Table.Circuit.Network.NodeCount;
+        var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
+        foreach (var (shown, _, particles) in live)
+        {
+            var red = shown.Volts(at.Condition, at.Red, nodes);
+            var black = shown.Volts(at.Condition, at.Black, nodes);
+            for (var i = 0; i < particles.Length && i < Representatives; i++)
+            {
+                var volts = Hypothesis.Between(red[particles[i].Index], black[particles[i].Index]);
+                least = Math.Min(least, volts);
+                most = Math.Max(most, volts);
+            }
+        }
+
+        return most - least > LeastDifferenceVolts;
     }
 
     private double Remaining(double[] rows, Span<double> total, double mass)
@@ -132,7 +157,7 @@ internal sealed class InformationGain
             }
         }
 
-        return [.. alive];
+        return [.. alive.OrderByDescending(a => a.Weight)];
     }
 
     private static float Place(float red, float black)

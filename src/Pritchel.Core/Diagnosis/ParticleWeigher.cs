@@ -4,7 +4,7 @@ namespace Pritchel.Core.Diagnosis;
 /// Weighs the particles of one hypothesis. Each is carried twice: as a fault that is always there, and as one that
 /// comes and goes and was there or not when each reading was taken.
 /// </summary>
-internal sealed class ParticleWeigher(Beliefs beliefs, Hypothesis hypothesis, double[] gains)
+internal sealed class ParticleWeigher(Beliefs beliefs, Hypothesis hypothesis, double[] gains, double[]? lampsLikeHealthy)
 {
     private const int Count = PredictionTable.Particles;
 
@@ -50,13 +50,21 @@ internal sealed class ParticleWeigher(Beliefs beliefs, Hypothesis hypothesis, do
     private double ComplaintLikelihood(int particle)
     {
         var likelihood = Likelihood.OfHeard(beliefs.Complaint.Heard, hypothesis.HeardBy[particle]);
-        foreach (var lamp in beliefs.Complaint.Lamps)
+        if (lampsLikeHealthy is not null && !hypothesis.HasVolts)
         {
-            var index = beliefs.Table.Lamps.ToList().IndexOf(lamp.Lamp);
-            if (index >= 0 && lamp.Condition < beliefs.Table.Conditions.Count)
-            {
-                likelihood *= Likelihood.OfLamp(lamp.Look, hypothesis.Glow(lamp.Condition, index)[particle]);
-            }
+            return likelihood * lampsLikeHealthy[particle];
+        }
+
+        return likelihood * LampLikelihood(beliefs, hypothesis, particle);
+    }
+
+    /// <summary>Chance that the lamps were seen as they were, with this particle.</summary>
+    public static double LampLikelihood(Beliefs beliefs, Hypothesis shown, int particle)
+    {
+        double likelihood = 1;
+        foreach (var (lamp, condition, look) in beliefs.LampsSeen)
+        {
+            likelihood *= Likelihood.OfLamp(look, shown.Glow(condition, lamp)[particle]);
         }
 
         return likelihood;

@@ -27,7 +27,7 @@ public sealed class ProbePoints
     /// <summary>Points by node.</summary>
     public IReadOnlyList<ProbePoint> All => byNode;
 
-    /// <summary>Places for the black probe: battery negative, then each ground body.</summary>
+    /// <summary>Places for the black probe: battery negative, then each ground body. Tests across parts find the rest.</summary>
     public IReadOnlyList<ProbePoint> Grounds { get; }
 
     /// <summary>The point on a node.</summary>

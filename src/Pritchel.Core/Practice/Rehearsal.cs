@@ -29,7 +29,8 @@ public static class Rehearsal
         {
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings);
             var next = strategy.Next(plan, beliefs, situation);
-            var verdict = Verdict.Of(beliefs, next is null ? null : plan.Best(beliefs, situation, 1).FirstOrDefault());
+            var best = strategy is ByInformation ? next : plan.Best(beliefs, situation, 1).FirstOrDefault();
+            var verdict = Verdict.Of(beliefs, best);
             if (verdict.Suspect is { } suspect)
             {
                 var right = string.Equals(suspect.Id, hidden.Fault.Repair.Id, StringComparison.Ordinal);

@@ -153,6 +153,10 @@ public sealed class ControlSetting(int[] positions) : IEquatable<ControlSetting>
     /// <summary>In words, naming only what is not at rest.</summary>
     public string Words(Machine machine) => string.Join(" · ", Differences(machine).DefaultIfEmpty("everything at rest"));
 
+    /// <summary>In words, every control named: for settings in which what is at rest matters too.</summary>
+    public string AllWords(Machine machine) =>
+        string.Join(" · ", machine.Controls.Select((c, i) => Said(c, c.Positions[positions[i]])));
+
     /// <summary>By control id and position name.</summary>
     public IReadOnlyDictionary<string, string> Named(Machine machine) =>
         machine

@@ -141,6 +141,22 @@ public sealed class CircuitState
     /// <summary>Connects a meter, on a state made for one: its own e.m.f. in volts behind its input resistance in ohms.</summary>
     internal void ConnectMeter(double emf, double ohms) => SetSource(new SourceId(emfs.Length - 1), emf, ohms);
 
+    /// <summary>
+    /// Ohms between a meter's two points with every e.m.f. dead and every contact as it stands; infinite when nothing
+    /// joins them. Ends the case: volts afterwards are those of the test current.
+    /// </summary>
+    internal double OhmsAtMeter()
+    {
+        const double TestVolts = 1;
+        const double TestOhms = 1000;
+        Array.Clear(emfs);
+        ConnectMeter(TestVolts, TestOhms);
+        elimination.Solve(conductances, emfs, sourceConductances);
+        var meter = elimination.Network.Sources[^1];
+        var volts = elimination.Drop(meter.From, meter.To);
+        return volts >= TestVolts ? double.PositiveInfinity : TestOhms * volts / (TestVolts - volts);
+    }
+
     /// <summary>Volts across a branch, first end above second.</summary>
     public double Across(BranchId branch)
     {

@@ -27,6 +27,9 @@ public sealed class Elimination
         ports = new PortReduction(network);
     }
 
+    /// <summary>The network solved.</summary>
+    public Network Network => network;
+
     /// <summary>
     /// Solves for node volts.
     /// </summary>

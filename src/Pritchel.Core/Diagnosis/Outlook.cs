@@ -1,0 +1,86 @@
+using Pritchel.Core.Faults;
+
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>What a test's result would point to.</summary>
+/// <param name="Low">Lower edge of where a sound machine reads.</param>
+/// <param name="High">Upper edge.</param>
+/// <param name="ChanceHealthy">Chance that it will read so.</param>
+/// <param name="IfHealthy">What then remains most suspect, first two.</param>
+/// <param name="IfNot">What else, first two.</param>
+/// <param name="NotLow">Lower edge of where it reads otherwise.</param>
+/// <param name="NotHigh">Upper edge of that.</param>
+public sealed record Outlook(
+    double Low,
+    double High,
+    double ChanceHealthy,
+    IReadOnlyList<Repair> IfHealthy,
+    IReadOnlyList<Repair> IfNot,
+    double NotLow,
+    double NotHigh
+)
+{
+    /// <summary>What each result of a test would point to, under present beliefs.</summary>
+    public static Outlook Of(Beliefs beliefs, ProbePair at)
+    {
+        var (low, _, high) = Staircase.HealthyBand(beliefs, at);
+        var (healthy, other) = (new Dictionary<Repair, double>(), new Dictionary<Repair, double>());
+        var odd = new List<(double Volts, double Weight)>();
+        var nodes = beliefs.Table.Circuit.Network.NodeCount;
+        for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
+        {
+            var hypothesis = beliefs.Table.Hypotheses[h];
+            if (hypothesis.Fault is not { } fault)
+            {
+                continue;
+            }
+
+            var shown = hypothesis.HasVolts ? hypothesis : beliefs.Table.Healthy;
+            var weights = beliefs.Weights(h);
+            for (var p = 0; p < weights.Length; p++)
+            {
+                var volts = Hypothesis.Between(shown.Volts(at.Condition, at.Red, nodes)[p], shown.Volts(at.Condition, at.Black, nodes)[p]);
+                var agrees = Staircase.Agrees(beliefs, low, high, volts);
+                var into = agrees ? healthy : other;
+                into[fault.Repair] = into.GetValueOrDefault(fault.Repair) + weights[p];
+                if (!agrees)
+                {
+                    odd.Add((volts, weights[p]));
+                }
+            }
+        }
+
+        odd.Sort();
+        var total = healthy.Values.Sum() + other.Values.Sum();
+        return new Outlook(
+            low,
+            high,
+            healthy.Values.Sum() / Math.Max(total, 1e-300),
+            Top(healthy),
+            Top(other),
+            Quantile(odd, 0.05),
+            Quantile(odd, 0.95)
+        );
+    }
+
+    private static IReadOnlyList<Repair> Top(Dictionary<Repair, double> shares)
+    {
+        var total = shares.Values.Sum();
+        return [.. shares.Where(s => s.Value > 0.05 * total).OrderByDescending(s => s.Value).Take(2).Select(s => s.Key)];
+    }
+
+    private static double Quantile(List<(double Volts, double Weight)> sorted, double share)
+    {
+        var (wanted, so) = (share * sorted.Sum(x => x.Weight), 0.0);
+        foreach (var (volts, weight) in sorted)
+        {
+            so += weight;
+            if (so >= wanted)
+            {
+                return volts;
+            }
+        }
+
+        return double.NaN;
+    }
+}

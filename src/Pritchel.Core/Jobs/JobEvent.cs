@@ -1,0 +1,99 @@
+using System.Text.Json.Serialization;
+using Pritchel.Core.Diagnosis;
+
+namespace Pritchel.Core.Jobs;
+
+/// <summary>
+/// Something that happened on a job. Events are only ever added; what a job stands at is worked out from them, and
+/// undoing is itself an event.
+/// </summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(ComplaintMade), "complaint")]
+[JsonDerivedType(typeof(ReadingTaken), "reading")]
+[JsonDerivedType(typeof(TestPassedOver), "passed-over")]
+[JsonDerivedType(typeof(HelpChanged), "help")]
+[JsonDerivedType(typeof(Undone), "undo")]
+[JsonDerivedType(typeof(VerdictTaken), "verdict")]
+[JsonDerivedType(typeof(MeasuredOn), "measure-on")]
+[JsonDerivedType(typeof(RepairDone), "repair")]
+[JsonDerivedType(typeof(ProofGiven), "proof")]
+[JsonDerivedType(typeof(BypassRemoved), "bypass-removed")]
+[JsonDerivedType(typeof(JobClosed), "closed")]
+public abstract record JobEvent;
+
+/// <summary>The complaint was written down or amended.</summary>
+/// <param name="Complaint">As it now stands.</param>
+public sealed record ComplaintMade(Complaint Complaint) : JobEvent;
+
+/// <summary>Where probes were, told so that it outlives a change of numbering.</summary>
+/// <param name="Setting">Position of every control, by id.</param>
+/// <param name="Red">Address under the red probe.</param>
+/// <param name="Black">Address under the black probe.</param>
+public sealed record ProbedAt(IReadOnlyDictionary<string, string> Setting, string Red, string Black);
+
+/// <summary>A reading was entered.</summary>
+/// <param name="At">Where.</param>
+/// <param name="Typed">As typed.</param>
+/// <param name="Volts">As understood; null when it jumped about.</param>
+/// <param name="Symptom">Whether the symptom was there.</param>
+public sealed record ReadingTaken(ProbedAt At, string Typed, double? Volts, SymptomNow Symptom) : JobEvent;
+
+/// <summary>Why a test was passed over.</summary>
+public enum PassedOver
+{
+    /// <summary>Cannot get there: nothing at that place is asked again.</summary>
+    CannotReach,
+
+    /// <summary>Not sure of the reading: this one test is not asked again.</summary>
+    NotSure,
+}
+
+/// <summary>A test was passed over.</summary>
+/// <param name="At">Which.</param>
+/// <param name="Place">Place that cannot be reached, when that is why.</param>
+/// <param name="Why">Why.</param>
+public sealed record TestPassedOver(ProbedAt At, string? Place, PassedOver Why) : JobEvent;
+
+/// <summary>A helper came or went.</summary>
+/// <param name="Alone">Whether the person now works alone.</param>
+public sealed record HelpChanged(bool Alone) : JobEvent;
+
+/// <summary>An earlier event was taken back.</summary>
+/// <param name="Sequence">Which.</param>
+public sealed record Undone(int Sequence) : JobEvent;
+
+/// <summary>A verdict was accepted.</summary>
+/// <param name="RepairId">Repair decided on.</param>
+/// <param name="Words">In words, as shown then.</param>
+/// <param name="Share">Share it stood at.</param>
+public sealed record VerdictTaken(string RepairId, string Words, double Share) : JobEvent;
+
+/// <summary>The verdict was set aside and measuring goes on.</summary>
+public sealed record MeasuredOn : JobEvent;
+
+/// <summary>A repair was done.</summary>
+/// <param name="Done">What was done.</param>
+/// <param name="Parts">Parts used, in words; may be empty.</param>
+/// <param name="Minutes">Minutes it took.</param>
+public sealed record RepairDone(string Done, string Parts, double Minutes) : JobEvent;
+
+/// <summary>One check of the proof was made.</summary>
+/// <param name="Check">Id of the check.</param>
+/// <param name="Passed">Whether it passed.</param>
+/// <param name="Typed">Figure typed, when the check is a reading.</param>
+public sealed record ProofGiven(string Check, bool Passed, string? Typed) : JobEvent;
+
+/// <summary>A bypass in the register was taken out.</summary>
+/// <param name="Contact">Contact that was bridged, "part/contact".</param>
+public sealed record BypassRemoved(string Contact) : JobEvent;
+
+/// <summary>The job was closed.</summary>
+/// <param name="Proved">Whether every check had passed and no bypass was left.</param>
+/// <param name="Note">Closing remark; may be empty.</param>
+public sealed record JobClosed(bool Proved, string Note) : JobEvent;
+
+/// <summary>An event with its place in the job's history.</summary>
+/// <param name="Sequence">1 for the first.</param>
+/// <param name="At">When, in UTC.</param>
+/// <param name="Event">What.</param>
+public sealed record RecordedEvent(int Sequence, DateTimeOffset At, JobEvent Event);

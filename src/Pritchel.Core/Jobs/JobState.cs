@@ -1,0 +1,105 @@
+using Pritchel.Core.Diagnosis;
+
+namespace Pritchel.Core.Jobs;
+
+/// <summary>How far a job is.</summary>
+public enum Stage
+{
+    /// <summary>What is wrong is being written down.</summary>
+    Complaint,
+
+    /// <summary>Readings are being taken.</summary>
+    Measure,
+
+    /// <summary>Something stands clear and waits to be accepted.</summary>
+    Verdict,
+
+    /// <summary>It is being repaired.</summary>
+    Repair,
+
+    /// <summary>The repair is being proved.</summary>
+    Prove,
+
+    /// <summary>Done.</summary>
+    Closed,
+}
+
+/// <summary>What a job stands at, worked out from its events. The same events always give the same state.</summary>
+public sealed class JobState
+{
+    private readonly HashSet<int> undone;
+
+    private JobState(IReadOnlyList<RecordedEvent> history)
+    {
+        History = history;
+        undone = [.. history.Select(e => e.Event).OfType<Undone>().Select(u => u.Sequence)];
+    }
+
+    /// <summary>Everything that happened, first to last.</summary>
+    public IReadOnlyList<RecordedEvent> History { get; }
+
+    /// <summary>Sequence of the last event; 0 when there is none.</summary>
+    public int Sequence => History.Count == 0 ? 0 : History[^1].Sequence;
+
+    /// <summary>What stands: everything not undone.</summary>
+    public IEnumerable<RecordedEvent> Standing => History.Where(e => e.Event is not Undone && !undone.Contains(e.Sequence));
+
+    /// <summary>The complaint as it now stands, or null.</summary>
+    public Complaint? Complaint => Last<ComplaintMade>()?.Complaint;
+
+    /// <summary>Whether the complaint has been told in full, rather than only opened.</summary>
+    public bool ComplaintTold => Complaint is { Heard: not Heard.NotSaid };
+
+    /// <summary>Readings that stand.</summary>
+    public IReadOnlyList<(int Sequence, ReadingTaken Reading)> Readings =>
+        [.. Standing.Where(e => e.Event is ReadingTaken).Select(e => (e.Sequence, (ReadingTaken)e.Event))];
+
+    /// <summary>Whether the person works alone.</summary>
+    public bool Alone => Last<HelpChanged>()?.Alone ?? false;
+
+    /// <summary>Accepted verdict, unless measuring went on after it.</summary>
+    public VerdictTaken? Verdict =>
+        Standing.LastOrDefault(e => e.Event is VerdictTaken or MeasuredOn)?.Event as VerdictTaken;
+
+    /// <summary>Repair done under the present verdict, or null.</summary>
+    public RepairDone? Repair => After(Verdict).OfType<RepairDone>().LastOrDefault();
+
+    /// <summary>Checks made after the present repair.</summary>
+    public IReadOnlyList<ProofGiven> Proofs => [.. After(Repair).OfType<ProofGiven>()];
+
+    /// <summary>Closing, or null.</summary>
+    public JobClosed? Closed => Last<JobClosed>();
+
+    /// <summary>Bypasses found and not yet taken out, "part/contact".</summary>
+    public IReadOnlyList<string> OpenBypasses
+    {
+        get
+        {
+            var removed = Standing.Select(e => e.Event).OfType<BypassRemoved>().Select(b => b.Contact).ToHashSet(StringComparer.Ordinal);
+            return [.. (Complaint?.Bridged ?? []).Where(b => !removed.Contains(b))];
+        }
+    }
+
+    /// <summary>How far it is, short of a verdict waiting: only beliefs know that one.</summary>
+    public Stage Stage =>
+        Closed is not null ? Stage.Closed
+        : Repair is not null ? Stage.Prove
+        : Verdict is not null ? Stage.Repair
+        : ComplaintTold ? Stage.Measure
+        : Stage.Complaint;
+
+    /// <summary>The last event that can be taken back, or null.</summary>
+    public RecordedEvent? Undoable =>
+        Standing.LastOrDefault(e => e.Event is not ComplaintMade and not JobClosed || (e.Event is ComplaintMade && ComplaintCount > 1));
+
+    private int ComplaintCount => Standing.Count(e => e.Event is ComplaintMade);
+
+    /// <summary>Works out the state of a job.</summary>
+    public static JobState Of(IReadOnlyList<RecordedEvent> history) => new(history);
+
+    private T? Last<T>()
+        where T : JobEvent => Standing.Select(e => e.Event).OfType<T>().LastOrDefault();
+
+    private IEnumerable<JobEvent> After(JobEvent? mark) =>
+        mark is null ? [] : Standing.Select(e => e.Event).SkipWhile(e => !ReferenceEquals(e, mark)).Skip(1);
+}

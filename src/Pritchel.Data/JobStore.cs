@@ -1,0 +1,130 @@
+using System.Text.Json;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Pritchel.Core.Jobs;
+
+namespace Pritchel.Data;
+
+/// <summary>A job with its state.</summary>
+/// <param name="Number">Tag number.</param>
+/// <param name="MachineId">Machine.</param>
+/// <param name="MachineVersion">Version it was opened on.</param>
+/// <param name="MachineName">Name of the machine then.</param>
+/// <param name="OpenedUtc">When.</param>
+/// <param name="State">What it stands at.</param>
+public sealed record Job(int Number, string MachineId, int MachineVersion, string MachineName, DateTime OpenedUtc, JobState State)
+{
+    /// <summary>As written on the tag: T-0147.</summary>
+    public string Tag => TagOf(Number);
+
+    /// <summary>Tag of a number.</summary>
+    public static string TagOf(int number) => $"T-{number:0000}";
+}
+
+/// <summary>Jobs in the record. Events are only ever added.</summary>
+public sealed class JobStore(PritchelContext context, TimeProvider clock)
+{
+    private const int SqliteConstraint = 19;
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    /// <summary>Opens a job with its first event.</summary>
+    /// <returns>Tag number.</returns>
+    public async Task<int> OpenAsync(string machineId, int machineVersion, JobEvent first, CancellationToken cancel = default)
+    {
+        await using var transaction = await context.Database.BeginTransactionAsync(cancel);
+        var number = (await context.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 0) + 1;
+        var job = new JobRow
+        {
+            Number = number,
+            MachineId = machineId,
+            MachineVersion = machineVersion,
+            OpenedUtc = clock.GetUtcNow().UtcDateTime,
+        };
+        job.Events.Add(Row(1, first));
+        context.Jobs.Add(job);
+        await context.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return number;
+    }
+
+    /// <summary>Adds events, if nobody else has added any since.</summary>
+    /// <param name="number">Tag number.</param>
+    /// <param name="after">Sequence of the last event its author had seen.</param>
+    /// <param name="events">Events, in order.</param>
+    /// <param name="cancel">Cancels the wait.</param>
+    /// <returns>False, with nothing written, when the job has moved on.</returns>
+    public async Task<bool> AppendAsync(int number, int after, IReadOnlyList<JobEvent> events, CancellationToken cancel = default)
+    {
+        var id = await context.Jobs.Where(j => j.Number == number).Select(j => j.Id).FirstAsync(cancel);
+        var last = await context.JobEvents.Where(e => e.JobId == id).MaxAsync(e => e.Sequence, cancel);
+        if (last != after)
+        {
+            return false;
+        }
+
+        for (var i = 0; i < events.Count; i++)
+        {
+            var row = Row(after + 1 + i, events[i]);
+            context.JobEvents.Add(new JobEventRow { JobId = id, Sequence = row.Sequence, AtUtc = row.AtUtc, Body = row.Body });
+        }
+
+        try
+        {
+            await context.SaveChangesAsync(cancel);
+            return true;
+        }
+        catch (DbUpdateException e) when (e.InnerException is SqliteException { SqliteErrorCode: SqliteConstraint })
+        {
+            // Another tab took the same place between our look and our write.
+            context.ChangeTracker.Clear();
+            return false;
+        }
+    }
+
+    /// <summary>A job, or null.</summary>
+    public async Task<Job?> FindAsync(int number, CancellationToken cancel = default) =>
+        (await QueryAsync(context.Jobs.Where(j => j.Number == number), cancel)).FirstOrDefault();
+
+    /// <summary>All jobs, newest first.</summary>
+    public async Task<IReadOnlyList<Job>> ListAsync(CancellationToken cancel = default) => await QueryAsync(context.Jobs, cancel);
+
+    private async Task<List<Job>> QueryAsync(IQueryable<JobRow> jobs, CancellationToken cancel)
+    {
+        var rows = await jobs
+            .AsNoTracking()
+            .Include(j => j.Events)
+            .OrderByDescending(j => j.Number)
+            .Join(
+                context.Machines,
+                j => new { j.MachineId, Version = j.MachineVersion },
+                m => new { m.MachineId, m.Version },
+                (j, m) => new { Job = j, m.Name }
+            )
+            .ToListAsync(cancel);
+        return
+        [
+            .. rows.Select(r => new Job(r.Job.Number, r.Job.MachineId, r.Job.MachineVersion, r.Name, r.Job.OpenedUtc, State(r.Job.Events))),
+        ];
+    }
+
+    private static JobState State(IEnumerable<JobEventRow> events) =>
+        JobState.Of(
+            [
+                .. events
+                    .OrderBy(e => e.Sequence)
+                    .Select(e => new RecordedEvent(
+                        e.Sequence,
+                        new DateTimeOffset(DateTime.SpecifyKind(e.AtUtc, DateTimeKind.Utc)),
+                        JsonSerializer.Deserialize<JobEvent>(e.Body, Json)!
+                    )),
+            ]
+        );
+
+    private JobEventRow Row(int sequence, JobEvent what) =>
+        new()
+        {
+            Sequence = sequence,
+            AtUtc = clock.GetUtcNow().UtcDateTime,
+            Body = JsonSerializer.Serialize(what, Json),
+        };
+}

@@ -1,0 +1,59 @@
+using Microsoft.EntityFrameworkCore;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Data;
+
+/// <summary>A machine as listed.</summary>
+/// <param name="Id">Machine id.</param>
+/// <param name="Version">Newest version.</param>
+/// <param name="Name">Name.</param>
+/// <param name="Kind">Family.</param>
+public sealed record MachineEntry(string Id, int Version, string Name, string Kind);
+
+/// <summary>Machine files in the record.</summary>
+public sealed class MachineStore(PritchelContext context, TimeProvider clock)
+{
+    /// <summary>Newest version of every machine, by name.</summary>
+    public async Task<IReadOnlyList<MachineEntry>> ListAsync(CancellationToken cancel = default) =>
+        await context
+            .Machines.Where(m => m.Version == context.Machines.Where(o => o.MachineId == m.MachineId).Max(o => o.Version))
+            .OrderBy(m => m.Name)
+            .Select(m => new MachineEntry(m.MachineId, m.Version, m.Name, m.Kind))
+            .ToListAsync(cancel);
+
+    /// <summary>A machine's newest version, or null.</summary>
+    public async Task<MachineEntry?> FindAsync(string id, CancellationToken cancel = default) =>
+        await context
+            .Machines.Where(m => m.MachineId == id)
+            .OrderByDescending(m => m.Version)
+            .Select(m => new MachineEntry(m.MachineId, m.Version, m.Name, m.Kind))
+            .FirstOrDefaultAsync(cancel);
+
+    /// <summary>JSON of one version, or null.</summary>
+    public async Task<string?> JsonAsync(string id, int version, CancellationToken cancel = default) =>
+        await context.Machines.Where(m => m.MachineId == id && m.Version == version).Select(m => m.Json).FirstOrDefaultAsync(cancel);
+
+    /// <summary>Adds a machine, or a new version of it when it differs from the newest.</summary>
+    public async Task<MachineEntry> AddAsync(Machine machine, CancellationToken cancel = default)
+    {
+        var json = MachineFile.Write(machine);
+        var newest = await FindAsync(machine.Id, cancel);
+        if (newest is not null && string.Equals(await JsonAsync(machine.Id, newest.Version, cancel), json, StringComparison.Ordinal))
+        {
+            return newest;
+        }
+
+        var row = new MachineRow
+        {
+            MachineId = machine.Id,
+            Version = (newest?.Version ?? 0) + 1,
+            Name = machine.Name,
+            Kind = machine.Kind,
+            Json = json,
+            AddedUtc = clock.GetUtcNow().UtcDateTime,
+        };
+        context.Machines.Add(row);
+        await context.SaveChangesAsync(cancel);
+        return new MachineEntry(row.MachineId, row.Version, row.Name, row.Kind);
+    }
+}

@@ -1,0 +1,74 @@
+namespace Pritchel.Data;
+
+/// <summary>One version of a machine file. Versions are added, never changed, so an old job keeps the one it was opened on.</summary>
+public sealed class MachineRow
+{
+    /// <summary>Machine id as its file gives it.</summary>
+    public required string MachineId { get; init; }
+
+    /// <summary>1 for the first.</summary>
+    public required int Version { get; init; }
+
+    /// <summary>Name, for lists.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Family, for lists.</summary>
+    public required string Kind { get; init; }
+
+    /// <summary>Canonical JSON.</summary>
+    public required string Json { get; init; }
+
+    /// <summary>When it was added, UTC.</summary>
+    public required DateTime AddedUtc { get; init; }
+}
+
+/// <summary>A job. What it stands at is in its events.</summary>
+public sealed class JobRow
+{
+    /// <summary>Database key.</summary>
+    public int Id { get; init; }
+
+    /// <summary>Tag number, as written on the paper tag.</summary>
+    public required int Number { get; init; }
+
+    /// <summary>Machine.</summary>
+    public required string MachineId { get; init; }
+
+    /// <summary>Version of the machine the job was opened on.</summary>
+    public required int MachineVersion { get; init; }
+
+    /// <summary>When it was opened, UTC.</summary>
+    public required DateTime OpenedUtc { get; init; }
+
+    /// <summary>Its history.</summary>
+    public ICollection<JobEventRow> Events { get; } = new List<JobEventRow>();
+}
+
+/// <summary>One event of a job. Rows are added, never changed or removed.</summary>
+public sealed class JobEventRow
+{
+    /// <summary>Database key.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Job.</summary>
+    public int JobId { get; init; }
+
+    /// <summary>1 for the job's first; unique within the job, so two tabs cannot both write the same place.</summary>
+    public required int Sequence { get; init; }
+
+    /// <summary>When, UTC.</summary>
+    public required DateTime AtUtc { get; init; }
+
+    /// <summary>The event as JSON.</summary>
+    public required string Body { get; init; }
+}
+
+/// <summary>A setting of the installation.</summary>
+public sealed class SettingRow
+{
+    /// <summary>Name.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Value as JSON.</summary>
+    public required string Value { get; set; }
+}

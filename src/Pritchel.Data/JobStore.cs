@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
@@ -15,10 +16,7 @@ namespace Pritchel.Data;
 public sealed record Job(int Number, string MachineId, int MachineVersion, string MachineName, DateTime OpenedUtc, JobState State)
 {
     /// <summary>As written on the tag: T-0147.</summary>
-    public string Tag => TagOf(Number);
-
-    /// <summary>Tag of a number.</summary>
-    public static string TagOf(int number) => $"T-{number:0000}";
+    public string Tag => JobStore.TagOf(Number);
 }
 
 /// <summary>Jobs in the record. Events are only ever added.</summary>
@@ -26,6 +24,16 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
 {
     private const int SqliteConstraint = 19;
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    /// <summary>Tag of a number: T-0147.</summary>
+    public static string TagOf(int number) => $"T-{number:0000}";
+
+    /// <summary>Number of a tag, or null when it is not one.</summary>
+    public static int? NumberOf(string tag) =>
+        tag.StartsWith("T-", StringComparison.OrdinalIgnoreCase)
+        && int.TryParse(tag.AsSpan(2), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            ? number
+            : null;
 
     /// <summary>Opens a job with its first event.</summary>
     /// <returns>Tag number.</returns>

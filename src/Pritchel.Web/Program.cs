@@ -1,1 +1,56 @@
-var b = WebApplication.CreateBuilder(args); b.Build().Run();
+using Microsoft.AspNetCore.ResponseCompression;
+using Microsoft.EntityFrameworkCore;
+using Pritchel.Data;
+using Pritchel.Web;
+using Pritchel.Web.Api;
+using Pritchel.Web.Desk;
+
+var options = StartOptions.Parse(args);
+var builder = WebApplication.CreateBuilder(
+    new WebApplicationOptions { Args = options.HostArguments, ContentRootPath = AppContext.BaseDirectory, WebRootPath = StartOptions.WebRoot() }
+);
+if (builder.Environment.IsDevelopment())
+{
+    builder.WebHost.UseStaticWebAssets();
+}
+
+builder.WebHost.ConfigureKestrel(k =>
+{
+    k.AddServerHeader = false;
+    k.Limits.MaxRequestBodySize = 3 * 1024 * 1024;
+});
+builder.Services.AddSingleton(options);
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddDbContext<PritchelContext>((services, db) => db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<StartOptions>().DataFolder)));
+builder.Services.AddScoped<MachineStore>();
+builder.Services.AddScoped<JobStore>();
+builder.Services.AddScoped<MeterStore>();
+builder.Services.AddScoped<JobDesk>();
+builder.Services.AddSingleton<Workshop>();
+builder.Services.AddHostedService<Opening>();
+builder.Services.AddRazorPages();
+builder.Services.AddProblemDetails();
+builder.Services.AddOpenApi("v1", OpenApiText.Configure);
+builder.Services.ConfigureHttpJsonOptions(json => ApiJson.Configure(json.SerializerOptions));
+builder.Services.AddAntiforgery(a => a.Cookie.SameSite = SameSiteMode.Strict);
+builder.Services.AddResponseCompression(c =>
+{
+    c.Providers.Add<BrotliCompressionProvider>();
+    c.Providers.Add<GzipCompressionProvider>();
+});
+
+var app = builder.Build();
+app.UseSecurityHeaders(SecurityPolicy.Build());
+app.UseExceptionHandler("/error");
+app.UseStatusCodePagesWithReExecute("/error", "?code={0}");
+app.UseResponseCompression();
+app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = "public, max-age=3600" });
+app.UseRouting();
+app.UseAntiforgery();
+app.MapRazorPages();
+app.MapOpenApi("/api/{documentName}/openapi.json");
+app.MapApi();
+app.Run();
+
+/// <summary>The application, for in-process tests.</summary>
+public partial class Program;

@@ -39,7 +39,7 @@ public sealed class Circuit
         Memories = declaration.Memories;
         branches = [.. declaration.Branches.Select(b => new Branch(compact[b.From], compact[b.To]))];
         sources = [.. declaration.Sources.Select(s => new Source(compact[s.From], compact[s.To]))];
-        var battery = machine.Parts.First(p => string.Equals(p.Kind, Battery.KindName, StringComparison.Ordinal));
+        var battery = machine.Parts.First(p => string.Equals(p.Kind, PartKinds.Battery, StringComparison.Ordinal));
         Reference = NodeOf(battery.Id + ".-");
         Network = new Network(nodeCount, branches, sources, Reference);
         ActiveDevices = [.. Devices.Where(d => d.IsActive)];

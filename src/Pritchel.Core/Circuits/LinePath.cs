@@ -51,7 +51,7 @@ public sealed class LinePath
             return new LinePath(partId, []);
         }
 
-        var battery = circuit.Machine.Parts.First(p => string.Equals(p.Kind, Battery.KindName, StringComparison.Ordinal));
+        var battery = circuit.Machine.Parts.First(p => string.Equals(p.Kind, PartKinds.Battery, StringComparison.Ordinal));
         var top = circuit.NodeOf(battery.Id + ".+");
         var up = Follow(flows, own.Piece.From, top, f => f.Piece.To, f => f.Piece.From);
         var down = Follow(flows, own.Piece.To, circuit.Reference, f => f.Piece.From, f => f.Piece.To);

@@ -1,5 +1,4 @@
 using Pritchel.Core.Circuits;
-using Pritchel.Core.Circuits.Devices;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Diagnosis;
@@ -43,7 +42,7 @@ public sealed class ProbePoints
         }
 
         var bodies = circuit
-            .Machine.Parts.Where(p => string.Equals(p.Kind, Body.KindName, StringComparison.Ordinal))
+            .Machine.Parts.Where(p => string.Equals(p.Kind, PartKinds.Body, StringComparison.Ordinal))
             .Select(p => points[circuit.NodeOf($"{p.Id}.{p.Terminals[0]}")]);
         return new ProbePoints(points, [points[circuit.Reference], .. bodies]);
     }
@@ -78,7 +77,7 @@ public sealed class ProbePoints
     {
         var part = MachineWords.PartAt(machine, terminal);
         var place = MachineWords.PlaceOf(machine, part);
-        if (string.Equals(part.Kind, Body.KindName, StringComparison.Ordinal))
+        if (string.Equals(part.Kind, PartKinds.Body, StringComparison.Ordinal))
         {
             return new ProbePoint(node, terminal, $"{part.Name}, bare metal", $"not painted metal · {place.Name}", place, Fiddly: false);
         }

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Pritchel.Core.Circuits;
-using Pritchel.Core.Circuits.Devices;
 using Pritchel.Core.Reference;
 
 namespace Pritchel.Core.Machines;
@@ -150,7 +149,7 @@ public sealed partial class MachineValidator
             Report(at + "/terminals", $"A {kind.Name} has {kind.TerminalRule}.");
         }
 
-        if (string.Equals(kind.Name, Coupling.KindName, StringComparison.Ordinal))
+        if (string.Equals(kind.Name, PartKinds.Coupling, StringComparison.Ordinal))
         {
             foreach (var odd in part.Terminals.Where(t => !Cavity().IsMatch(t) || !terminals[part.Id].Contains(t[..^1] + (t[^1] == 'a' ? 'b' : 'a'))))
             {
@@ -175,7 +174,7 @@ public sealed partial class MachineValidator
 
     private void CheckContacts(string at, Part part)
     {
-        var isSwitch = string.Equals(part.Kind, Switch.KindName, StringComparison.Ordinal);
+        var isSwitch = string.Equals(part.Kind, PartKinds.Switch, StringComparison.Ordinal);
         if (isSwitch != (part.Contacts is { Count: > 0 }))
         {
             Report(at + "/contacts", isSwitch ? "A switch has at least one contact." : "Only a switch has contacts.");
@@ -245,7 +244,7 @@ public sealed partial class MachineValidator
             return;
         }
 
-        var inCavity = string.Equals(part.Kind, Coupling.KindName, StringComparison.Ordinal);
+        var inCavity = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
         if (inCavity != string.Equals(end.Joint, "cavity", StringComparison.Ordinal))
         {
             Report(at + "/joint", inCavity ? "A wire in a coupling is joined by \"cavity\"." : "\"cavity\" joins wires to couplings only.");
@@ -295,7 +294,7 @@ public sealed partial class MachineValidator
                 Report($"/parts/{i}", $"Loose end: nothing is joined to {part.Id}; every part needs at least one wire or mount.");
             }
 
-            var isCoupling = string.Equals(part.Kind, Coupling.KindName, StringComparison.Ordinal);
+            var isCoupling = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
             foreach (var empty in part.Terminals.Where(t => isCoupling && !used.Contains($"{part.Id}.{t}") && used.Contains($"{part.Id}.{Other(t)}")))
             {
                 Report($"/parts/{i}/terminals", $"Loose end: a wire enters {part.Id} cavity {empty[..^1]} on one side and none leaves at {empty}.");
@@ -310,7 +309,7 @@ public sealed partial class MachineValidator
 
     private void CheckBattery()
     {
-        if (machine.Parts.Count(p => string.Equals(p.Kind, Battery.KindName, StringComparison.Ordinal)) != 1)
+        if (machine.Parts.Count(p => string.Equals(p.Kind, PartKinds.Battery, StringComparison.Ordinal)) != 1)
         {
             Report("/parts", "Exactly one battery is needed in format 1.");
         }

@@ -1,4 +1,3 @@
-using Pritchel.Core.Circuits.Devices;
 
 namespace Pritchel.Core.Machines;
 
@@ -30,9 +29,9 @@ public static class MachineWords
         var (_, terminal) = Split(address);
         return part.Kind switch
         {
-            Coupling.KindName => $"{part.Name} cavity {terminal[..^1]}, {SideOf(part, terminal)}",
+            PartKinds.Coupling => $"{part.Name} cavity {terminal[..^1]}, {SideOf(part, terminal)}",
             "splice" => part.Name,
-            Body.KindName => $"{part.Name}, {terminal}",
+            PartKinds.Body => $"{part.Name}, {terminal}",
             _ when terminal is "case" => part.Name + " body",
             _ => $"{part.Name} {terminal}",
         };
@@ -44,9 +43,9 @@ public static class MachineWords
         var part = PartAt(machine, address);
         var word = part.Kind switch
         {
-            Coupling.KindName => "in ",
+            PartKinds.Coupling => "in ",
             "splice" => "",
-            Body.KindName => "on ",
+            PartKinds.Body => "on ",
             _ => "at ",
         };
         return word + Terminal(machine, address);
@@ -69,7 +68,7 @@ public static class MachineWords
     {
         var part = PartAt(machine, address);
         var (_, terminal) = Split(address);
-        return string.Equals(part.Kind, Coupling.KindName, StringComparison.Ordinal)
+        return string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal)
             ? $"{part.Name} cavity {terminal[..^1]}"
             : Terminal(machine, address);
     }

@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Meters;
 using Pritchel.Core.Units;
 
@@ -20,8 +21,9 @@ public static class Rehearsal
     public const int MostReadings = 15;
 
     /// <summary>Hunts one hidden fault.</summary>
-    public static Hunt Play(PredictionTable table, TestPlan plan, HiddenFault hidden, Meter meter, IStrategy strategy)
+    public static Hunt Play(DiagnosisKit kit, HiddenFault hidden, Meter meter, IStrategy strategy)
     {
+        var (table, plan) = (kit.Table, kit.Plan);
         var readings = new List<Reading>();
         var situation = new Situation();
         var minutes = new Minutes(0);
@@ -44,17 +46,7 @@ public static class Rehearsal
 
             minutes += next.Minutes;
             readings.Add(hidden.Read(next.At));
-            situation = After(situation, next, table);
+            situation = JobDiagnosis.Measured(situation, kit, next.At);
         }
     }
-
-    /// <summary>How things stand after a test was done.</summary>
-    public static Situation After(Situation before, PlannedTest done, PredictionTable table) =>
-        before with
-        {
-            Opened = before.Opened.Append(done.Red.Place.Id).Append(done.Black.Place.Id).ToHashSet(StringComparer.Ordinal),
-            Condition = done.At.Condition,
-            MadeSafe = before.MadeSafe || table.Conditions[done.At.Condition].MayTurnEngine,
-            Done = before.Done.Append(done.At).ToHashSet(),
-        };
 }

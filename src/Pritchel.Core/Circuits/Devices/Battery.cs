@@ -8,11 +8,9 @@ namespace Pritchel.Core.Circuits.Devices;
 /// <summary>A 12 V flooded battery: rest volts by charge, resistance by cold-cranking amps, temperature and charge.</summary>
 internal sealed class Battery(Part part, PartFigures figures) : Device, INamedDevice
 {
-    public const string KindName = "battery";
-
     public static DeviceKind Kind { get; } =
         new(
-            KindName,
+            PartKinds.Battery,
             ["+", "-"],
             "exactly \"+\" and \"-\"",
             [new ValueRule("coldCrankingAmps", 50, 1500, 230)],

@@ -5,10 +5,8 @@ namespace Pritchel.Core.Circuits.Devices;
 /// <summary>A casting or frame: every bolt on it is one node.</summary>
 internal sealed class Body(Part part) : Device, INamedDevice
 {
-    public const string KindName = "body";
-
     public static DeviceKind Kind { get; } =
-        new(KindName, [], "one or more bolts, any names", [], (part, _) => new Body(part));
+        new(PartKinds.Body, [], "one or more bolts, any names", [], (part, _) => new Body(part));
 
     public override string PartId => part.Id;
 

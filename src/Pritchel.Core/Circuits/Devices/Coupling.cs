@@ -6,11 +6,9 @@ namespace Pritchel.Core.Circuits.Devices;
 /// <summary>A multi-pin coupling: per cavity, a pin and a socket that must touch.</summary>
 internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedDevice
 {
-    public const string KindName = "coupling";
-
     public static DeviceKind Kind { get; } =
         new(
-            KindName,
+            PartKinds.Coupling,
             [],
             "\"1a\", \"1b\", \"2a\", \"2b\"… one pair per cavity",
             [new ValueRule("contactOhms", 0.0005, 0.1, 0.004)],

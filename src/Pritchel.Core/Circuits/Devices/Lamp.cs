@@ -9,12 +9,11 @@ namespace Pritchel.Core.Circuits.Devices;
 /// </summary>
 internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevice
 {
-    public const string KindName = "lamp";
     private const double CurrentPower = 0.55;
     private const double ColdShare = 0.1;
     public static DeviceKind Kind { get; } =
         new(
-            KindName,
+            "lamp",
             ["+", "-"],
             "exactly \"+\" and \"-\"",
             [new ValueRule("watts", 0.2, 200, 2), new ValueRule("volts", 1.5, 48, 12)],

@@ -10,13 +10,12 @@ namespace Pritchel.Core.Circuits.Devices;
 /// </summary>
 internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDevice
 {
-    public const string KindName = "starter";
     private const int Turning = 1;
     private const double Milliseconds = 40;
 
     public static DeviceKind Kind { get; } =
         new(
-            KindName,
+            "starter",
             ["post", "case"],
             "exactly \"post\" and \"case\"",
             [

@@ -6,11 +6,9 @@ namespace Pritchel.Core.Circuits.Devices;
 /// <summary>A switch worked by controls: key, pedal switch, seat switch. Contacts close by control position.</summary>
 internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDevice
 {
-    public const string KindName = "switch";
-
     public static DeviceKind Kind { get; } =
         new(
-            KindName,
+            PartKinds.Switch,
             [],
             "two or more, any names; \"contacts\" says what joins them",
             [new ValueRule("contactOhms", 0.0005, 0.5, 0.008)],

@@ -1,0 +1,61 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
+
+namespace Pritchel.Core.Jobs;
+
+/// <summary>All that is fixed for one machine, one duty and what is bridged: predictions, probe points, tests, lines.</summary>
+public sealed class DiagnosisKit
+{
+    private DiagnosisKit(PredictionTable table)
+    {
+        Table = table;
+        Points = ProbePoints.Of(table.Circuit);
+        Plan = new TestPlan(table, Points);
+        var duty = table.Conditions[0].Setting;
+        Lines =
+        [
+            .. new[] { table.Duty.Control, table.Duty.Load }
+                .OfType<string>()
+                .Distinct(StringComparer.Ordinal)
+                .Select(part => LinePath.Through(table.Circuit, duty, part))
+                .Where(l => l.Pieces.Count > 0),
+        ];
+    }
+
+    /// <summary>Predictions.</summary>
+    public PredictionTable Table { get; }
+
+    /// <summary>The circuit.</summary>
+    public Circuit Circuit => Table.Circuit;
+
+    /// <summary>Where probes can go.</summary>
+    public ProbePoints Points { get; }
+
+    /// <summary>Chooser of tests.</summary>
+    public TestPlan Plan { get; }
+
+    /// <summary>The circuit laid out straight: through the part that commands, then the part that does.</summary>
+    public IReadOnlyList<LinePath> Lines { get; }
+
+    /// <summary>Works everything out; takes a second or two.</summary>
+    public static DiagnosisKit Build(Circuit circuit, string dutyId, IReadOnlyList<string> bridged) =>
+        new(PredictionTable.Build(circuit, dutyId, bridged));
+
+    /// <summary>How a pair of points is told so that it outlives a change of numbering.</summary>
+    public ProbedAt Told(ProbePair at) =>
+        new(
+            Table.Conditions[at.Condition].Setting.Named(Circuit.Machine),
+            Points.At(at.Red).Address,
+            Points.At(at.Black).Address
+        );
+
+    /// <summary>The pair of points that was told, or null when this machine has no such point or condition.</summary>
+    public ProbePair? Pair(ProbedAt told)
+    {
+        var setting = Circuit.Setting(told.Setting);
+        var condition = Table.Conditions.ToList().FindIndex(c => c.Setting.Equals(setting));
+        return condition >= 0 && Circuit.HasNode(told.Red) && Circuit.HasNode(told.Black)
+            ? new ProbePair(condition, Circuit.NodeOf(told.Red), Circuit.NodeOf(told.Black))
+            : null;
+    }
+}

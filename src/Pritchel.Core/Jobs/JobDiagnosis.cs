@@ -1,0 +1,126 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Meters;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Jobs;
+
+/// <summary>A reading of a job as weighed.</summary>
+/// <param name="Sequence">Its event.</param>
+/// <param name="Taken">The event.</param>
+/// <param name="At">Points, in today's numbering.</param>
+/// <param name="Agrees">Whether a sound machine would read so; null when it jumped.</param>
+public sealed record JudgedReading(int Sequence, ReadingTaken Taken, ProbePair At, bool? Agrees);
+
+/// <summary>What a job's evidence comes to: beliefs, the next test, and the verdict when one stands clear.</summary>
+public sealed class JobDiagnosis
+{
+    private const double BitsPerTest = 0.85;
+
+    private JobDiagnosis(JobState state, DiagnosisKit kit, Meter meter)
+    {
+        State = state;
+        Kit = kit;
+        var readings = state
+            .Readings.Select(r => (r.Sequence, r.Reading, At: kit.Pair(r.Reading.At)))
+            .Where(r => r.At is not null)
+            .ToList();
+        Situation = SituationOf(state, kit);
+        Beliefs = Beliefs.Weigh(
+            kit.Table,
+            state.Complaint!,
+            meter,
+            [.. readings.Select(r => new Reading(r.At!.Value, r.Reading.Volts, r.Reading.Symptom))]
+        );
+        Tests = kit.Plan.Best(Beliefs, Situation, 40);
+        Verdict = Verdict.Of(Beliefs, Tests.Count == 0 ? null : Tests[0]);
+        Readings =
+        [
+            .. readings.Select(r => new JudgedReading(
+                r.Sequence,
+                r.Reading,
+                r.At!.Value,
+                r.Reading.Volts is { } volts ? Staircase.Agrees(Beliefs, r.At!.Value, volts) : null
+            )),
+        ];
+    }
+
+    /// <summary>The job.</summary>
+    public JobState State { get; }
+
+    /// <summary>The machine's predictions and tests.</summary>
+    public DiagnosisKit Kit { get; }
+
+    /// <summary>How things stand on the floor.</summary>
+    public Situation Situation { get; }
+
+    /// <summary>What is believed.</summary>
+    public Beliefs Beliefs { get; }
+
+    /// <summary>Tests on offer, best first.</summary>
+    public IReadOnlyList<PlannedTest> Tests { get; }
+
+    /// <summary>Verdict.</summary>
+    public Verdict Verdict { get; }
+
+    /// <summary>Readings so far, judged.</summary>
+    public IReadOnlyList<JudgedReading> Readings { get; }
+
+    /// <summary>The next test, or null.</summary>
+    public PlannedTest? Next => Tests.Count == 0 ? null : Tests[0];
+
+    /// <summary>The best tests with another red point than the next test's, for those who prefer another.</summary>
+    public IReadOnlyList<PlannedTest> Others =>
+        Next is null
+            ? []
+            :
+            [
+                .. Tests
+                    .Where(t => t.At.Red != Next.At.Red && t.At.Red != Next.At.Black && t.Bits > 0.1 * Next.Bits)
+                    .DistinctBy(t => t.At.Red)
+                    .Take(4),
+            ];
+
+    /// <summary>Stage, with a verdict that waits taken into account.</summary>
+    public Stage Stage => State.Stage == Stage.Measure && Verdict.Suspect is not null ? Stage.Verdict : State.Stage;
+
+    /// <summary>About how many readings are still to come.</summary>
+    public int TestsLeft => Verdict.Suspect is not null ? 0 : Math.Max(1, (int)Math.Round(Entropy / BitsPerTest));
+
+    /// <summary>About how many minutes of measuring are still to come.</summary>
+    public Minutes MinutesLeft =>
+        Verdict.Suspect is not null || Next is null ? new Minutes(0) : new Minutes(Math.Max(Next.Minutes.Value, Entropy / Math.Max(Next.Rate, 0.05)));
+
+    private double Entropy => -Beliefs.Suspects.Where(s => s.Share > 0).Sum(s => s.Share * Math.Log2(s.Share));
+
+    /// <summary>Weighs a job whose complaint has been made.</summary>
+    public static JobDiagnosis Of(JobState state, DiagnosisKit kit, Meter meter) => new(state, kit, meter);
+
+    private static Situation SituationOf(JobState state, DiagnosisKit kit)
+    {
+        var situation = new Situation { Alone = state.Alone };
+        foreach (var happened in state.Standing)
+        {
+            situation = happened.Event switch
+            {
+                ReadingTaken reading when kit.Pair(reading.At) is { } at => Measured(situation, kit, at),
+                TestPassedOver { Place: { } place } => situation with { Unreachable = With(situation.Unreachable, place) },
+                TestPassedOver passed when kit.Pair(passed.At) is { } at => situation with { Done = With(situation.Done, at) },
+                _ => situation,
+            };
+        }
+
+        return situation;
+    }
+
+    /// <summary>How things stand after a reading: places stay open, controls stay put, safe stays safe.</summary>
+    public static Situation Measured(Situation before, DiagnosisKit kit, ProbePair at) =>
+        before with
+        {
+            Opened = With(With(before.Opened, kit.Points.At(at.Red).Place.Id), kit.Points.At(at.Black).Place.Id),
+            Condition = at.Condition,
+            MadeSafe = before.MadeSafe || kit.Table.Conditions[at.Condition].MayTurnEngine,
+            Done = With(before.Done, at),
+        };
+
+    private static HashSet<T> With<T>(IReadOnlySet<T> set, T item) => [.. set, item];
+}

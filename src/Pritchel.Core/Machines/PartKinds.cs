@@ -1,0 +1,23 @@
+namespace Pritchel.Core.Machines;
+
+/// <summary>Kinds of part that more than their own device needs to know by name.</summary>
+public static class PartKinds
+{
+    /// <summary>The battery, where every line begins and ends.</summary>
+    public const string Battery = "battery";
+
+    /// <summary>A casting or frame.</summary>
+    public const string Body = "body";
+
+    /// <summary>A multi-pin coupling.</summary>
+    public const string Coupling = "coupling";
+
+    /// <summary>A fuse in its holder.</summary>
+    public const string Fuse = "fuse";
+
+    /// <summary>A splice inside the loom.</summary>
+    public const string Splice = "splice";
+
+    /// <summary>A switch worked by a control.</summary>
+    public const string Switch = "switch";
+}

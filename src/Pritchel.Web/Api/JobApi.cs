@@ -1,0 +1,201 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Units;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+
+namespace Pritchel.Web.Api;
+
+/// <summary>Jobs over the API: open, complain, read, ask.</summary>
+internal static class JobApi
+{
+    private const double MostVolts = 60;
+    private const string Json = "application/json";
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var jobs = api.MapGroup("/jobs").WithTags("Jobs");
+        jobs.MapGet("", async (JobDesk desk, CancellationToken cancel) => (await desk.ListAsync(cancel)).Select(Summary)).WithSummary("List jobs");
+        jobs.MapPost("", OpenAsync).WithSummary("Open a job").Accepts<OpenJobRequest>(Json).ProducesValidationProblem();
+        jobs.MapGet("/{tag}", (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, Summary, cancel)).WithSummary("A job and its history");
+        jobs.MapPost("/{tag}/complaint", ComplainAsync).WithSummary("Write the complaint down").Accepts<ComplaintRequest>(Json).ProducesValidationProblem();
+        jobs.MapPost("/{tag}/readings", ReadAsync).WithSummary("Enter a reading").Accepts<ReadingRequest>(Json).ProducesValidationProblem();
+        jobs.MapGet("/{tag}/suspects", (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, Suspects, cancel)).WithSummary("Suspects by share");
+        jobs.MapGet("/{tag}/next-test", (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, NextTest, cancel)).WithSummary("What to measure next");
+    }
+
+    private static async Task<IResult> OpenAsync(HttpRequest request, JobDesk desk, JobStore jobs, CancellationToken cancel)
+    {
+        var wanted = await RequestBody.ReadAsync<OpenJobRequest>(request);
+        if (await desk.MachineAsync(wanted.Machine ?? "", cancel) is not { } found)
+        {
+            throw new RefusedException("machine", $"“{ApiSetting.Cut(wanted.Machine)}” is not here; GET /api/v1/machines lists what is.");
+        }
+
+        var duties = found.Circuit.Machine.Duties.Select(d => d.Id).ToList();
+        if (!duties.Contains(wanted.Duty, StringComparer.Ordinal))
+        {
+            throw new RefusedException("duty", $"“{ApiSetting.Cut(wanted.Duty)}” is not a duty of this machine; allowed: {string.Join(", ", duties)}.");
+        }
+
+        var number = await jobs.OpenAsync(found.Entry.Id, found.Entry.Version, new ComplaintMade(new Complaint { Duty = wanted.Duty }), cancel);
+        var open = await desk.OpenAsync(number, cancel);
+        return Results.Created($"/api/v1/jobs/{open!.Job.Tag}", Summary(open));
+    }
+
+    private static async Task<IResult> ComplainAsync(string tag, HttpRequest request, JobDesk desk, JobStore jobs, CancellationToken cancel)
+    {
+        if (await FindAsync(tag, desk, cancel) is not { } open)
+        {
+            return NoJob(tag);
+        }
+
+        var wanted = await RequestBody.ReadAsync<ComplaintRequest>(request);
+        if (wanted.Heard == Heard.NotSaid)
+        {
+            throw new RefusedException("heard", "Allowed: nothing, oneClick, chatter, slow, works.");
+        }
+
+        if (wanted.Tried is < 1 or > 200 || wanted.Failed < 0 || wanted.Failed > wanted.Tried)
+        {
+            throw new RefusedException(wanted.Tried is < 1 or > 200 ? "tried" : "failed", "Allowed: tried 1 to 200, failed 0 to tried.");
+        }
+
+        if ((wanted.Words ?? "").Length > 300)
+        {
+            throw new RefusedException("words", "At most 300 characters.");
+        }
+
+        var complaint = open.State.Complaint! with
+        {
+            Heard = wanted.Heard,
+            Failed = wanted.Failed,
+            Tried = wanted.Tried,
+            Words = (wanted.Words ?? "").ReplaceLineEndings(" "),
+            Bridged = wanted.Bridged ?? [],
+            Lamps = [.. (wanted.Lamps ?? []).Select((l, i) => Lamp(open, l, $"lamps[{i}]"))],
+        };
+        foreach (var bridged in complaint.Bridged)
+        {
+            if (!open.Circuit.Faults.Any(f => string.Equals(f.Id, bridged + "/welded", StringComparison.Ordinal)))
+            {
+                throw new RefusedException("bridged", $"“{ApiSetting.Cut(bridged)}” is not a switch contact of this machine; write \"part/contact\".");
+            }
+        }
+
+        return await AppendAsync(open, desk, jobs, new ComplaintMade(complaint), cancel);
+    }
+
+    private static async Task<IResult> ReadAsync(string tag, HttpRequest request, JobDesk desk, JobStore jobs, CancellationToken cancel)
+    {
+        if (await FindAsync(tag, desk, cancel) is not { } open)
+        {
+            return NoJob(tag);
+        }
+
+        var wanted = await RequestBody.ReadAsync<ReadingRequest>(request);
+        if (!open.State.ComplaintTold)
+        {
+            throw new RefusedException("", "Write the complaint down before the first reading.");
+        }
+
+        var condition = Condition(open, wanted.Setting, "setting");
+        var (red, black) = (MachineApi.Point(open.Circuit, wanted.Red, "red"), MachineApi.Point(open.Circuit, wanted.Black, "black"));
+        var told = open.Kit.Told(new ProbePair(condition, red, black));
+        if (string.Equals(wanted.Reading, "jumps", StringComparison.Ordinal))
+        {
+            return await AppendAsync(open, desk, jobs, new ReadingTaken(told, "jumps", null, wanted.Symptom), cancel);
+        }
+
+        if (!ReadingText.TryParse(wanted.Reading, MostVolts, out var reading, out var error) || reading.IsOverRange)
+        {
+            throw new RefusedException("reading", error.Length > 0 ? error : "OL on DC volts means the range is too small.");
+        }
+
+        return await AppendAsync(open, desk, jobs, new ReadingTaken(told, wanted.Reading.Trim(), reading.Value, wanted.Symptom), cancel);
+    }
+
+    private static async Task<IResult> AppendAsync(OpenJob open, JobDesk desk, JobStore jobs, JobEvent happened, CancellationToken cancel)
+    {
+        if (open.State.Closed is not null)
+        {
+            return Results.Problem(title: "The job is closed", detail: "Nothing was added. Open a new job for the same machine.", statusCode: 409);
+        }
+
+        if (!await jobs.AppendAsync(open.Job.Number, open.State.Sequence, [happened], cancel))
+        {
+            return Results.Problem(title: "The job has moved on", detail: "Somebody else added to it meanwhile; nothing was added. Read it again.", statusCode: 409);
+        }
+
+        return Results.Ok(Summary((await desk.OpenAsync(open.Job.Number, cancel))!));
+    }
+
+    private static LampSeen Lamp(OpenJob open, LampRequest lamp, string field)
+    {
+        if (!open.Kit.Table.Lamps.Contains(lamp.Lamp, StringComparer.Ordinal))
+        {
+            throw new RefusedException(field + ".lamp", $"“{ApiSetting.Cut(lamp.Lamp)}” is not a lamp of this machine; allowed: {string.Join(", ", open.Kit.Table.Lamps)}.");
+        }
+
+        return new LampSeen(lamp.Lamp, Condition(open, lamp.Setting, field + ".setting"), lamp.Look);
+    }
+
+    private static int Condition(OpenJob open, Dictionary<string, string>? setting, string field)
+    {
+        var wanted = ApiSetting.Of(open.Circuit, setting, field);
+        var conditions = open.Kit.Table.Conditions.ToList();
+        var index = conditions.FindIndex(c => c.Setting.Equals(wanted));
+        return index >= 0
+            ? index
+            : throw new RefusedException(field, $"Readings for this complaint are taken in: {string.Join("; ", conditions.Select(c => c.Words))}.");
+    }
+
+    private static object Summary(OpenJob open) =>
+        new
+        {
+            open.Job.Tag,
+            Machine = open.Machine.Id,
+            MachineVersion = open.Job.MachineVersion,
+            Stage = open.Stage,
+            open.State.Sequence,
+            Complaint = open.State.Complaint,
+            OpenBypasses = open.State.OpenBypasses,
+            Conditions = open.Kit.Table.Conditions.Select(c => new { c.Words, Setting = c.Setting.Named(open.Machine) }),
+            Readings = open.Diagnosis.Readings.Select(r => new { r.Taken.At, r.Taken.Typed, r.Taken.Volts, r.Agrees }),
+            Verdict = open.State.Verdict,
+        };
+
+    private static object Suspects(OpenJob open) =>
+        open.Diagnosis.Beliefs.Suspects.Where(s => s.Share > 1e-6).Select(s => new { s.Id, s.Words, s.Share });
+
+    private static object NextTest(OpenJob open)
+    {
+        var (next, verdict) = (open.Diagnosis.Next, open.Diagnosis.Verdict);
+        return new
+        {
+            Verdict = verdict.Suspect is { } suspect ? new { suspect.Id, suspect.Words, suspect.Share, verdict.Why } : null,
+            Test = next is null
+                ? null
+                : new
+                {
+                    Words = TestWords.Title(next, open.Kit),
+                    Setting = next.Condition.Setting.Named(open.Machine),
+                    Red = next.Red.Address,
+                    Black = next.Black.Address,
+                    Minutes = next.Minutes.Value,
+                    next.Bits,
+                    Why = TestWords.Why(next),
+                    Cautions = next.Condition.MayTurnEngine ? open.Machine.TurningCautions : [],
+                },
+        };
+    }
+
+    private static async Task<IResult> WithAsync(string tag, JobDesk desk, Func<OpenJob, object> show, CancellationToken cancel) =>
+        await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(show(open)) : NoJob(tag);
+
+    private static async Task<OpenJob?> FindAsync(string tag, JobDesk desk, CancellationToken cancel) =>
+        JobStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;
+
+    private static IResult NoJob(string tag) =>
+        Results.Problem(title: "No such job", detail: $"“{ApiSetting.Cut(tag)}” is not a job here; tags look like T-0147.", statusCode: 404);
+}

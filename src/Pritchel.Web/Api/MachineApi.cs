@@ -1,0 +1,193 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Exchange;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Meters;
+using Pritchel.Core.Units;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+
+namespace Pritchel.Web.Api;
+
+/// <summary>Machines over the API: list, export, import, points, faults, measure.</summary>
+internal static class MachineApi
+{
+    private const string Json = "application/json";
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var machines = api.MapGroup("/machines").WithTags("Machines");
+        machines.MapGet("", (MachineStore store, CancellationToken cancel) => store.ListAsync(cancel)).WithSummary("List machines");
+        machines.MapGet("/{id}", ExportAsync).WithSummary("Export a machine file").Produces(200, contentType: Json);
+        machines.MapGet("/{id}/file", DownloadAsync).ExcludeFromDescription();
+        machines.MapPost("", ImportAsync).WithSummary("Check a machine file and bring it in").Accepts<object>(Json).Produces<MachineEntry>(201).ProducesValidationProblem();
+        machines.MapGet("/{id}/points", PointsAsync).WithSummary("List points a probe can touch");
+        machines.MapGet("/{id}/faults", FaultsAsync).WithSummary("List faults that can be planted");
+        machines.MapPost("/{id}/measure", MeasureAsync).WithSummary("Take a simulated reading").Accepts<MeasureRequest>(Json).Produces<MeasureResponse>().ProducesValidationProblem();
+        machines.MapPost("/{id}/netlist", NetlistAsync).WithSummary("The solved case as a SPICE netlist").Accepts<MeasureRequest>(Json).Produces<string>(contentType: "text/plain");
+    }
+
+    private static async Task<IResult> ExportAsync(string id, MachineStore store, CancellationToken cancel) =>
+        await store.FindAsync(id, cancel) is { } entry
+            ? Results.Text((await store.JsonAsync(id, entry.Version, cancel))!, Json)
+            : NoMachine(id);
+
+    private static async Task<IResult> DownloadAsync(string id, MachineStore store, CancellationToken cancel) =>
+        await store.FindAsync(id, cancel) is { } entry
+            ? Results.File(System.Text.Encoding.UTF8.GetBytes((await store.JsonAsync(id, entry.Version, cancel))!), Json, entry.Id + ".json")
+            : NoMachine(id);
+
+    private static async Task<IResult> ImportAsync(HttpRequest request, MachineStore store, CancellationToken cancel)
+    {
+        if (!request.HasJsonContentType())
+        {
+            throw new RefusedException("", "The body must be JSON, sent as application/json.");
+        }
+
+        using var body = new MemoryStream();
+        await request.Body.CopyToAsync(body, cancel);
+        var reading = MachineFile.Read(body.GetBuffer().AsSpan(0, (int)body.Length));
+        if (reading.Machine is not { } machine)
+        {
+            return Results.ValidationProblem(
+                reading.Problems.GroupBy(p => p.Pointer).ToDictionary(g => g.Key, g => g.Select(p => p.Message).ToArray(), StringComparer.Ordinal),
+                title: "The machine file was refused; nothing was changed."
+            );
+        }
+
+        var entry = await store.AddAsync(machine, cancel);
+        return Results.Created($"/api/v1/machines/{entry.Id}", entry);
+    }
+
+    private static async Task<IResult> PointsAsync(string id, JobDesk desk, CancellationToken cancel) =>
+        await desk.MachineAsync(id, cancel) is { } found
+            ? Results.Ok(
+                ProbePoints
+                    .Of(found.Circuit)
+                    .All.Select(p => new
+                    {
+                        p.Address,
+                        p.Name,
+                        p.Where,
+                        Place = p.Place.Id,
+                        SameMetalAs = found.Circuit.NodeAddresses[p.Node].Where(a => !string.Equals(a, p.Address, StringComparison.Ordinal)),
+                    })
+            )
+            : NoMachine(id);
+
+    private static async Task<IResult> FaultsAsync(string id, JobDesk desk, CancellationToken cancel) =>
+        await desk.MachineAsync(id, cancel) is { } found
+            ? Results.Ok(found.Circuit.Faults.Select(f => new { f.Id, f.Kind, f.Words, Repair = f.Repair.Name }))
+            : NoMachine(id);
+
+    private static async Task<IResult> MeasureAsync(string id, HttpRequest request, JobDesk desk, MeterStore meters, CancellationToken cancel)
+    {
+        if (await desk.MachineAsync(id, cancel) is not { } found)
+        {
+            return NoMachine(id);
+        }
+
+        var wanted = await RequestBody.ReadAsync<MeasureRequest>(request);
+        var (red, black) = (Point(found.Circuit, wanted.Red, "red"), Point(found.Circuit, wanted.Black, "black"));
+        var meter = MeterFor(wanted, await meters.GetAsync(cancel));
+        if (wanted.Range is { } range && !(range > 0 && range <= 20e6))
+        {
+            throw new RefusedException("range", "Allowed: above 0, to 20000000.");
+        }
+
+        var display = Bench.Read(CaseOf(found.Circuit, wanted), meter, wanted.Function, red, black);
+        var over = display.Value is { } value && (double.IsInfinity(value) || Math.Abs(value) >= (wanted.Range ?? double.PositiveInfinity));
+        var figure = over || display.Jumps ? null : display.Value;
+        return Results.Ok(new MeasureResponse(figure, over ? "OL" : display.Jumps ? "jumps" : display.Shown, over, display.Jumps, display.Refusal));
+    }
+
+    private static async Task<IResult> NetlistAsync(string id, HttpRequest request, JobDesk desk, CancellationToken cancel)
+    {
+        if (await desk.MachineAsync(id, cancel) is not { } found)
+        {
+            return NoMachine(id);
+        }
+
+        var @case = CaseOf(found.Circuit, await RequestBody.ReadAsync<MeasureRequest>(request));
+        var state = new CircuitState(found.Circuit);
+        state.Begin(@case.FaultyParameters());
+        foreach (var setting in @case.Settings)
+        {
+            state.Move(setting);
+        }
+
+        return Results.Text(SpiceNetlist.Write(state, found.Circuit.Machine.Name), "text/plain");
+    }
+
+    private static Case CaseOf(Circuit circuit, MeasureRequest wanted) =>
+        new()
+        {
+            Circuit = circuit,
+            Settings =
+            [
+                .. (wanted.Before ?? []).Select((s, i) => ApiSetting.Of(circuit, s, $"before[{i}]")),
+                ApiSetting.Of(circuit, wanted.Setting, "setting"),
+            ],
+            Faults = [.. (wanted.Faults ?? []).Select((f, i) => Planted(circuit, f, $"faults[{i}]"))],
+            BatteryDisconnected = wanted.BatteryDisconnected,
+        };
+
+    private static PlantedFault Planted(Circuit circuit, FaultRequest wanted, string field)
+    {
+        const double Middling = 0.5;
+        var fault =
+            circuit.Faults.FirstOrDefault(f => string.Equals(f.Id, wanted.Id, StringComparison.Ordinal))
+            ?? throw new RefusedException(field + ".id", $"“{ApiSetting.Cut(wanted.Id)}” is not a fault of this machine; /faults lists them.");
+        var severity = wanted.Severity ?? Middling;
+        return severity is >= 0 and <= 1 ? new PlantedFault(fault, severity) : throw new RefusedException(field + ".severity", "Allowed: 0 to 1.");
+    }
+
+    private static Meter MeterFor(MeasureRequest wanted, Meter inUse)
+    {
+        var leads = wanted.LeadOhms ?? inUse.Leads.Value;
+        return leads is >= 0 and <= 100
+            ? inUse with
+            {
+                Leads = new Ohms(leads),
+                LeadsNulled = wanted.LeadsNulled ?? inUse.LeadsNulled,
+            }
+            : throw new RefusedException("leadOhms", "Allowed: 0 to 100.");
+    }
+
+    internal static int Point(Circuit circuit, string address, string field) =>
+        circuit.HasNode(address)
+            ? circuit.NodeOf(address)
+            : throw new RefusedException(field, $"“{ApiSetting.Cut(address)}” is not a point of this machine; /points lists them.");
+
+    internal static IResult NoMachine(string id) =>
+        Results.Problem(title: "No such machine", detail: $"“{ApiSetting.Cut(id)}” is not here; GET /api/v1/machines lists what is.", statusCode: 404);
+}
+
+/// <summary>Control settings sent to the API.</summary>
+internal static class ApiSetting
+{
+    public static ControlSetting Of(Circuit circuit, Dictionary<string, string>? given, string field)
+    {
+        foreach (var (id, position) in given ?? [])
+        {
+            var control =
+                circuit.Machine.Controls.FirstOrDefault(c => string.Equals(c.Id, id, StringComparison.Ordinal))
+                ?? throw new RefusedException(
+                    $"{field}.{Cut(id)}",
+                    $"“{Cut(id)}” is not a control of this machine; allowed: {string.Join(", ", circuit.Machine.Controls.Select(c => c.Id))}."
+                );
+            if (!control.Positions.Contains(position, StringComparer.Ordinal))
+            {
+                throw new RefusedException($"{field}.{id}", $"“{Cut(position)}” is not a position of {id}; allowed: {string.Join(", ", control.Positions)}.");
+            }
+        }
+
+        return circuit.Setting(given);
+    }
+
+    public static string Cut(string? text)
+    {
+        const int Shown = 60;
+        return text is { Length: > Shown } ? text[..Shown] + "…" : text ?? "";
+    }
+}

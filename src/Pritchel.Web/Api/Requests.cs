@@ -1,0 +1,103 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Meters;
+
+namespace Pritchel.Web.Api;
+
+/// <summary>A fault to plant.</summary>
+/// <param name="Id">Fault id, as /faults lists them.</param>
+/// <param name="Severity">0 mildest to 1 worst; 0.5 when left out.</param>
+public sealed record FaultRequest(string Id, double? Severity);
+
+/// <summary>What to measure.</summary>
+public sealed record MeasureRequest
+{
+    /// <summary>Position of controls by id; the rest are at rest.</summary>
+    public Dictionary<string, string>? Setting { get; init; }
+
+    /// <summary>Settings moved through before, in order: fuses and relays remember.</summary>
+    public IReadOnlyList<Dictionary<string, string>>? Before { get; init; }
+
+    /// <summary>Faults present together.</summary>
+    public IReadOnlyList<FaultRequest>? Faults { get; init; }
+
+    /// <summary>Address under the red probe, as /points lists them.</summary>
+    public required string Red { get; init; }
+
+    /// <summary>Address under the black probe.</summary>
+    public required string Black { get; init; }
+
+    /// <summary>dcVolts or ohms.</summary>
+    public MeterFunction Function { get; init; }
+
+    /// <summary>Full scale of the range in volts or ohms; the meter ranges by itself when left out.</summary>
+    public double? Range { get; init; }
+
+    /// <summary>Whether the battery's grounded post is off.</summary>
+    public bool BatteryDisconnected { get; init; }
+
+    /// <summary>Lead resistance in ohms, both leads; the meter in use when left out.</summary>
+    public double? LeadOhms { get; init; }
+
+    /// <summary>Whether the leads are nulled; the meter in use when left out.</summary>
+    public bool? LeadsNulled { get; init; }
+}
+
+/// <summary>What the meter shows.</summary>
+/// <param name="Value">In volts or ohms, before rounding; null when refused, over range or jumping.</param>
+/// <param name="Shown">Text on the display.</param>
+/// <param name="OverRange">Whether it shows OL.</param>
+/// <param name="Jumps">Whether the figure will not stand still.</param>
+/// <param name="Refused">Why the reading is refused, or null.</param>
+public sealed record MeasureResponse(double? Value, string Shown, bool OverRange, bool Jumps, string? Refused);
+
+/// <summary>A job to open.</summary>
+/// <param name="Machine">Machine id.</param>
+/// <param name="Duty">Duty that fails, as the machine file names it.</param>
+public sealed record OpenJobRequest(string Machine, string Duty);
+
+/// <summary>How a lamp looked.</summary>
+/// <param name="Lamp">Part id.</param>
+/// <param name="Setting">Setting it was seen in; one of the job's conditions.</param>
+/// <param name="Look">How it looked.</param>
+public sealed record LampRequest(string Lamp, Dictionary<string, string> Setting, LampLook Look);
+
+/// <summary>A complaint.</summary>
+public sealed record ComplaintRequest
+{
+    /// <summary>What is heard in the duty's setting.</summary>
+    public required Heard Heard { get; init; }
+
+    /// <summary>Tries that failed.</summary>
+    public int Failed { get; init; } = 1;
+
+    /// <summary>Tries.</summary>
+    public int Tried { get; init; } = 1;
+
+    /// <summary>Lamps looked at.</summary>
+    public IReadOnlyList<LampRequest>? Lamps { get; init; }
+
+    /// <summary>Contacts found bridged, "part/contact".</summary>
+    public IReadOnlyList<string>? Bridged { get; init; }
+
+    /// <summary>Owner's words.</summary>
+    public string? Words { get; init; }
+}
+
+/// <summary>A reading.</summary>
+public sealed record ReadingRequest
+{
+    /// <summary>Setting it was taken in; one of the job's conditions.</summary>
+    public required Dictionary<string, string> Setting { get; init; }
+
+    /// <summary>Address under the red probe.</summary>
+    public required string Red { get; init; }
+
+    /// <summary>Address under the black probe.</summary>
+    public required string Black { get; init; }
+
+    /// <summary>As shown: "12.6", "12,6", "-0.02", "350m", or "jumps".</summary>
+    public required string Reading { get; init; }
+
+    /// <summary>Whether the symptom was there.</summary>
+    public SymptomNow Symptom { get; init; }
+}

@@ -1,0 +1,62 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Meters;
+using Pritchel.Core.Practice;
+using Pritchel.Data;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>Jobs for a first look: our own workshop's, each with a fault hidden in the simulated machine that answers.</summary>
+internal static class DemoJobs
+{
+    private const string Tractor = "orchard-tractor-4";
+
+    public static async Task AddAsync(IServiceProvider services, CancellationToken cancel)
+    {
+        var jobs = services.GetRequiredService<JobStore>();
+        var desk = services.GetRequiredService<JobDesk>();
+        if ((await jobs.ListAsync(cancel)).Count > 0 || await desk.MachineAsync(Tractor, cancel) is not { } found)
+        {
+            return;
+        }
+
+        var workshop = services.GetRequiredService<Workshop>();
+        var kit = workshop.Kit(found.Entry.Id, found.Entry.Version, found.Circuit, "cranks", []);
+        await AddAsync(jobs, found.Entry, kit, "brake/start/open", 2, "Won't crank since the pruning crew had it. Lamps stay bright.", cancel);
+        await AddAsync(jobs, found.Entry, kit, "C4@to/joint/resistive", 1, "Clicks, some mornings only clicks. Worse after rain.", cancel);
+    }
+
+    /// <summary>Opens a job on a hidden fault and takes the first few readings the program asks for.</summary>
+    private static async Task AddAsync(
+        JobStore jobs,
+        MachineEntry machine,
+        DiagnosisKit kit,
+        string faultId,
+        int readings,
+        string words,
+        CancellationToken cancel
+    )
+    {
+        var fault = kit.Circuit.Faults.First(f => string.Equals(f.Id, faultId, StringComparison.Ordinal));
+        if (HiddenFault.Hide(kit.Table, fault, Meter.Ordinary, new Random(147)) is not { } hidden)
+        {
+            return;
+        }
+
+        var complaint = hidden.Complaint with { Words = words };
+        var number = await jobs.OpenAsync(machine.Id, machine.Version, new ComplaintMade(complaint), cancel);
+        for (var r = 0; r < readings; r++)
+        {
+            var job = (await jobs.FindAsync(number, cancel))!;
+            var diagnosis = JobDiagnosis.Of(job.State, kit, Meter.Ordinary);
+            if (diagnosis.Verdict.Suspect is not null || diagnosis.Next is not { } next)
+            {
+                return;
+            }
+
+            var reading = hidden.Read(next.At);
+            var typed = reading.Volts?.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture) ?? "jumps";
+            await jobs.AppendAsync(number, job.State.Sequence, [new ReadingTaken(kit.Told(next.At), typed, reading.Volts, reading.Symptom)], cancel);
+        }
+    }
+}

@@ -1,0 +1,82 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>A check with how it stands.</summary>
+/// <param name="Check">The check.</param>
+/// <param name="Running">Times running it has passed.</param>
+/// <param name="Tried">Whether it has been tried at all.</param>
+public sealed record StandingCheck(ProofCheck Check, int Running, bool Tried)
+{
+    /// <summary>Whether it has passed often enough.</summary>
+    public bool Passed => Running >= Check.Times;
+}
+
+/// <summary>What a job must show before it is proved, and how far it is.</summary>
+public static class ProofList
+{
+    /// <summary>Checks of a job, in order.</summary>
+    public static IReadOnlyList<StandingCheck> Of(OpenJob open)
+    {
+        var given = open.State.Proofs;
+        return
+        [
+            .. Checks(open)
+                .Select(c => new StandingCheck(
+                    c,
+                    Proof.PassedRunning(c, given),
+                    given.Any(g => string.Equals(g.Check, c.Id, StringComparison.Ordinal))
+                )),
+        ];
+    }
+
+    /// <summary>The reading a check repeats.</summary>
+    public static ProbePair? PairOf(OpenJob open, string checkId) =>
+        FailedReadings(open).Select(r => (ProbePair?)r.At).FirstOrDefault(at => string.Equals(ReadingId(at!.Value), checkId, StringComparison.Ordinal));
+
+    private static IEnumerable<ProofCheck> Checks(OpenJob open)
+    {
+        var (machine, table) = (open.Machine, open.Kit.Table);
+        foreach (var failed in FailedReadings(open))
+        {
+            var (low, _, high) = Staircase.HealthyBand(open.Diagnosis.Beliefs, failed.At);
+            var test = open.Kit.Plan.Plan(failed.At, open.Diagnosis.Situation, 0);
+            yield return new ProofCheck(
+                ReadingId(failed.At),
+                ProofKind.Reading,
+                TestWords.Title(test, open.Kit),
+                $"read {failed.Taken.Typed} before; now {TestWords.Range(low, high)}",
+                1
+            );
+        }
+
+        var complaint = open.State.Complaint!;
+        var times = Proof.CleanTriesNeeded(complaint.Failed, complaint.Tried);
+        var duty = table.Duty;
+        yield return new ProofCheck(
+            "repeats",
+            ProofKind.Repeats,
+            $"{duty.Name} with {table.Conditions[0].Words}",
+            $"{times} clean {(times == 1 ? "try" : "tries")} running: fewer could be luck (5 % doubt)",
+            times
+        );
+        foreach (var refusal in Proof.Refusals(open.Circuit, table.Conditions[0].Setting, duty.Load))
+        {
+            var words = refusal.AllWords(machine);
+            yield return new ProofCheck("not:" + words, ProofKind.MustNot, words, $"must not: {duty.Name.ToLowerInvariant()}", 1);
+        }
+
+        foreach (var path in Proof.KillPaths(open.Circuit))
+        {
+            var words = path.AllWords(machine);
+            yield return new ProofCheck("stop:" + words, ProofKind.Stops, $"Running, then {words}", "the engine must stop", 1);
+        }
+    }
+
+    /// <summary>The last reading at each place that a sound machine would not have shown.</summary>
+    private static IEnumerable<JudgedReading> FailedReadings(OpenJob open) =>
+        open.Diagnosis.Readings.Where(r => r.Agrees != true).GroupBy(r => r.At).Select(g => g.Last()).TakeLast(2);
+
+    private static string ReadingId(ProbePair at) => $"reading:{at.Condition}:{at.Red}:{at.Black}";
+}

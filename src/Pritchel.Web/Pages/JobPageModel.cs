@@ -1,0 +1,65 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Jobs;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+
+namespace Pritchel.Web.Pages;
+
+/// <summary>A page of one job. Forms carry the sequence their author saw, so a stale tab changes nothing unasked.</summary>
+public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
+{
+    /// <summary>Tag from the address: T-0147.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string Tag { get; set; } = "";
+
+    /// <summary>Sequence of the last event the form's author had seen.</summary>
+    [BindProperty]
+    public int After { get; set; }
+
+    /// <summary>The job.</summary>
+    public OpenJob Open { get; private set; } = null!;
+
+    /// <summary>What was wrong with what was sent, or null.</summary>
+    public string? Error { get; protected set; }
+
+    /// <summary>Lays the job out; false when there is none of that tag.</summary>
+    protected async Task<bool> LoadAsync()
+    {
+        if (JobStore.NumberOf(Tag) is not { } number || await desk.OpenAsync(number, HttpContext.RequestAborted) is not { } open)
+        {
+            return false;
+        }
+
+        Open = open;
+        ViewData["JobTag"] = open.Job.Tag;
+        ViewData["Title"] = $"{open.Job.Tag} {open.Machine.Name}";
+        ViewData["Area"] = "Diagnose";
+        ViewData["Battery"] = open.Stage switch
+        {
+            Stage.Measure or Stage.Verdict or Stage.Prove => "Battery live",
+            Stage.Repair => "Battery off first",
+            _ => "Battery unknown",
+        };
+        return true;
+    }
+
+    /// <summary>Adds events; when another tab has been quicker, says so, lays the job out afresh and adds nothing.</summary>
+    protected async Task<bool> AppendAsync(params JobEvent[] events)
+    {
+        if (Open.State.Closed is not null)
+        {
+            Error = "This job is closed; nothing was added. Start a new job for the same machine.";
+            return false;
+        }
+
+        if (await jobs.AppendAsync(Open.Job.Number, After, events, HttpContext.RequestAborted))
+        {
+            return true;
+        }
+
+        Error = "This job has moved on in another tab since this page was opened. Nothing was lost or added; what you typed is kept below. Look at what is asked now, and enter it again if it still fits.";
+        await LoadAsync();
+        return false;
+    }
+}

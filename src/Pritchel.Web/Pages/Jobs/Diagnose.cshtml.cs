@@ -1,0 +1,198 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Units;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+using Pritchel.Web.Drawings;
+
+namespace Pritchel.Web.Pages.Jobs;
+
+/// <summary>Diagnose: the next test, the line, the suspects.</summary>
+public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+{
+    // No reading on these circuits can be larger; more is a slip of the finger.
+    private const double MostVolts = 60;
+
+    /// <summary>Reading as typed; kept when refused.</summary>
+    [BindProperty]
+    public string? Typed { get; set; }
+
+    /// <summary>Whether the symptom was there.</summary>
+    [BindProperty]
+    public SymptomNow Symptom { get; set; }
+
+    /// <summary>Condition of the test answered.</summary>
+    [BindProperty]
+    public int Condition { get; set; }
+
+    /// <summary>Address under the red probe.</summary>
+    [BindProperty]
+    public string Red { get; set; } = "";
+
+    /// <summary>Address under the black probe.</summary>
+    [BindProperty]
+    public string Black { get; set; } = "";
+
+    /// <summary>A test asked for instead, "condition;red;black".</summary>
+    [BindProperty(SupportsGet = true, Name = "test")]
+    public string? Wanted { get; set; }
+
+    /// <summary>Which line to draw: a part id.</summary>
+    [BindProperty(SupportsGet = true, Name = "line")]
+    public string? LineThrough { get; set; }
+
+    /// <summary>Test shown, or null when none is left.</summary>
+    public PlannedTest? Test { get; private set; }
+
+    /// <summary>What its results would point to.</summary>
+    public Outlook? Outlook { get; private set; }
+
+    /// <summary>Line drawn.</summary>
+    public LineDrawing Line { get; private set; } = null!;
+
+    /// <summary>Shows the job.</summary>
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        if (!Open.State.ComplaintTold)
+        {
+            return Redirect($"/jobs/{Open.Job.Tag}/complaint");
+        }
+
+        Show();
+        return Page();
+    }
+
+    /// <summary>Enters a reading.</summary>
+    public Task<IActionResult> OnPostReadingAsync() =>
+        AnswerAsync(at =>
+        {
+            if (!ReadingText.TryParse(Typed, MostVolts, out var reading, out var error))
+            {
+                Error = "Reading: " + error;
+                return null;
+            }
+
+            if (reading.IsOverRange)
+            {
+                Error = "Reading: OL on DC volts means the range is too small. Turn it up one and type the figure.";
+                return null;
+            }
+
+            return new ReadingTaken(at, Typed!.Trim(), reading.Value, Symptom);
+        });
+
+    /// <summary>The figure would not stand still.</summary>
+    public Task<IActionResult> OnPostJumpsAsync() => AnswerAsync(at => new ReadingTaken(at, "jumps", null, Symptom));
+
+    /// <summary>The place cannot be reached.</summary>
+    public Task<IActionResult> OnPostCannotReachAsync(string place) => AnswerAsync(at => new TestPassedOver(at, place, PassedOver.CannotReach));
+
+    /// <summary>The reading cannot be trusted.</summary>
+    public Task<IActionResult> OnPostNotSureAsync() => AnswerAsync(at => new TestPassedOver(at, null, PassedOver.NotSure));
+
+    /// <summary>A helper came or went.</summary>
+    public Task<IActionResult> OnPostHelpAsync(bool alone) => ActAsync(() => new HelpChanged(alone));
+
+    /// <summary>Takes the last entry back.</summary>
+    public Task<IActionResult> OnPostUndoAsync() => ActAsync(() => Open.State.Undoable is { } last ? new Undone(last.Sequence) : null);
+
+    /// <summary>Accepts the verdict.</summary>
+    public async Task<IActionResult> OnPostVerdictAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        if (Open.Diagnosis.Verdict.Suspect is { Repair: { } repair } suspect && await AppendAsync(new VerdictTaken(repair.Id, suspect.Words, suspect.Share)))
+        {
+            return Redirect($"/jobs/{Open.Job.Tag}/repair");
+        }
+
+        Show();
+        return Page();
+    }
+
+    /// <summary>Sets an accepted verdict aside.</summary>
+    public Task<IActionResult> OnPostMeasureOnAsync() => ActAsync(() => new MeasuredOn());
+
+    /// <summary>Place to give up on when the test cannot be reached: the harder of the two.</summary>
+    public string HarderPlace =>
+        new[] { Test!.Red.Place, Test.Black.Place }.OrderBy(p => Open.Diagnosis.Situation.Opened.Contains(p.Id)).ThenByDescending(p => p.Minutes).First().Id;
+
+    private async Task<IActionResult> AnswerAsync(Func<ProbedAt, JobEvent?> answer)
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        if (Condition < 0 || Condition >= Open.Kit.Table.Conditions.Count || !Open.Circuit.HasNode(Red) || !Open.Circuit.HasNode(Black))
+        {
+            Error = "The test answered is not one of this machine's; the one asked now is below.";
+        }
+        else
+        {
+            var told = new ProbedAt(Open.Kit.Table.Conditions[Condition].Setting.Named(Open.Machine), Red, Black);
+            Wanted = string.Create(CultureInfo.InvariantCulture, $"{Condition};{Red};{Black}");
+            if (answer(told) is { } happened && await AppendAsync(happened))
+            {
+                return Redirect($"/jobs/{Open.Job.Tag}");
+            }
+        }
+
+        Show();
+        return Page();
+    }
+
+    private async Task<IActionResult> ActAsync(Func<JobEvent?> act)
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        if (act() is not { } happened || await AppendAsync(happened))
+        {
+            return Redirect($"/jobs/{Open.Job.Tag}");
+        }
+
+        Show();
+        return Page();
+    }
+
+    private void Show()
+    {
+        Test = WantedTest() ?? Open.Diagnosis.Next;
+        Outlook = Test is null ? null : Outlook.Of(Open.Diagnosis.Beliefs, Test.At);
+        var view = new OpenJobView(Open.Machine, Open.Diagnosis);
+        var lines = Open.Kit.Lines.Select(l => LineDrawing.Of(view, l)).ToList();
+        Line =
+            lines.Find(l => string.Equals(l.Path.Part, LineThrough, StringComparison.Ordinal))
+            ?? lines.MaxBy(l => l.Suspicions().Sum(s => s.Share))!;
+    }
+
+    private PlannedTest? WantedTest()
+    {
+        if (Wanted?.Split(';') is not [var condition, var red, var black] || !int.TryParse(condition, NumberStyles.None, CultureInfo.InvariantCulture, out var c))
+        {
+            return null;
+        }
+
+        if (c >= Open.Kit.Table.Conditions.Count || !Open.Circuit.HasNode(red) || !Open.Circuit.HasNode(black))
+        {
+            return null;
+        }
+
+        var at = new ProbePair(c, Open.Circuit.NodeOf(red), Open.Circuit.NodeOf(black));
+        return Open.Diagnosis.Tests.FirstOrDefault(t => t.At == at) ?? Open.Kit.Plan.Plan(at, Open.Diagnosis.Situation, 0);
+    }
+}

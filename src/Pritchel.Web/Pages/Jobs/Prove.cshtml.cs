@@ -1,0 +1,107 @@
+using Microsoft.AspNetCore.Mvc;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Units;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+
+namespace Pritchel.Web.Pages.Jobs;
+
+/// <summary>The proof: failed readings again, starts running, refusals, kill paths; then closing.</summary>
+public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+{
+    private const double MostVolts = 60;
+    private const int MostNote = 300;
+
+    /// <summary>Check answered.</summary>
+    [BindProperty]
+    public string Check { get; set; } = "";
+
+    /// <summary>Reading as typed.</summary>
+    [BindProperty]
+    public string? Typed { get; set; }
+
+    /// <summary>Closing remark.</summary>
+    [BindProperty]
+    public string? Note { get; set; }
+
+    /// <summary>Checks.</summary>
+    public IReadOnlyList<StandingCheck> Checks { get; private set; } = [];
+
+    /// <summary>Whether everything passed and no bypass is left.</summary>
+    public bool Proved => Checks.All(c => c.Passed) && Open.State.OpenBypasses.Count == 0;
+
+    /// <summary>Shows the proof.</summary>
+    public async Task<IActionResult> OnGetAsync() =>
+        !await PrepareAsync() ? NotFound()
+        : Open.State.Repair is null ? Redirect($"/jobs/{Open.Job.Tag}/repair")
+        : Page();
+
+    /// <summary>A check passed or failed by eye.</summary>
+    public async Task<IActionResult> OnPostSeenAsync(bool passed) => await GiveAsync(_ => new ProofGiven(Check, passed, null));
+
+    /// <summary>A failed reading taken again.</summary>
+    public async Task<IActionResult> OnPostReadingAsync() =>
+        await GiveAsync(check =>
+        {
+            if (!ReadingText.TryParse(Typed, MostVolts, out var reading, out var error) || reading.IsOverRange)
+            {
+                Error = "Reading: " + (error.Length > 0 ? error : "OL on DC volts means the range is too small; turn it up one.");
+                return null;
+            }
+
+            var at = ProofList.PairOf(Open, check.Id)!.Value;
+            return new ProofGiven(check.Id, Staircase.Agrees(Open.Diagnosis.Beliefs, at, reading.Value), Typed!.Trim());
+        });
+
+    /// <summary>A bypass was taken out.</summary>
+    public async Task<IActionResult> OnPostUnbridgeAsync(string contact) =>
+        !await PrepareAsync() ? NotFound()
+        : Open.State.OpenBypasses.Contains(contact, StringComparer.Ordinal) && await AppendAsync(new BypassRemoved(contact)) ? Redirect($"/jobs/{Open.Job.Tag}/prove")
+        : Page();
+
+    /// <summary>Closes the job, proved or openly not.</summary>
+    public async Task<IActionResult> OnPostCloseAsync()
+    {
+        if (!await PrepareAsync())
+        {
+            return NotFound();
+        }
+
+        var note = (Note ?? "").ReplaceLineEndings(" ").Trim();
+        if (note.Length > MostNote)
+        {
+            Error = $"Remark: {note.Length} characters; at most {MostNote}.";
+            return Page();
+        }
+
+        return await AppendAsync(new JobClosed(Proved, note)) ? Redirect($"/jobs/{Open.Job.Tag}/sheet") : Page();
+    }
+
+    private async Task<IActionResult> GiveAsync(Func<ProofCheck, ProofGiven?> give)
+    {
+        if (!await PrepareAsync())
+        {
+            return NotFound();
+        }
+
+        if (Checks.FirstOrDefault(c => string.Equals(c.Check.Id, Check, StringComparison.Ordinal)) is not { } standing)
+        {
+            Error = "That check is not one of this job's; the ones that are stand below.";
+            return Page();
+        }
+
+        return give(standing.Check) is { } given && await AppendAsync(given) ? Redirect($"/jobs/{Open.Job.Tag}/prove") : Page();
+    }
+
+    private async Task<bool> PrepareAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return false;
+        }
+
+        Checks = ProofList.Of(Open);
+        return true;
+    }
+}

@@ -1,0 +1,99 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Reference;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+
+namespace Pritchel.Web.Pages.Jobs;
+
+/// <summary>The repair: cautions first, then steps, then what was done.</summary>
+public sealed class RepairModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+{
+    private const int MostText = 400;
+    private const double MostMinutes = 2000;
+
+    /// <summary>What was done, as typed.</summary>
+    [BindProperty]
+    public string? Done { get; set; }
+
+    /// <summary>Parts used, as typed.</summary>
+    [BindProperty]
+    public string? Parts { get; set; }
+
+    /// <summary>Minutes, as typed.</summary>
+    [BindProperty]
+    public string? MinutesTaken { get; set; }
+
+    /// <summary>Repair decided on.</summary>
+    public Repair Repair { get; private set; } = null!;
+
+    /// <summary>How it is done.</summary>
+    public RepairGuide Guide { get; private set; } = null!;
+
+    /// <summary>Shows the repair.</summary>
+    public async Task<IActionResult> OnGetAsync() =>
+        !await LoadAsync() ? NotFound()
+        : !Find() ? Redirect($"/jobs/{Open.Job.Tag}")
+        : Page();
+
+    /// <summary>Writes down what was done.</summary>
+    public async Task<IActionResult> OnPostAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        if (!Find())
+        {
+            return Redirect($"/jobs/{Open.Job.Tag}");
+        }
+
+        return Understood() is { } done && await AppendAsync(done) ? Redirect($"/jobs/{Open.Job.Tag}/prove") : Page();
+    }
+
+    private RepairDone? Understood()
+    {
+        var (done, parts) = (Plain(Done), Plain(Parts));
+        if (done.Length is 0 or > MostText)
+        {
+            Error = $"What was done: write 1 to {MostText} characters, so that next year's reader knows.";
+            return null;
+        }
+
+        if (parts.Length > MostText)
+        {
+            Error = $"Parts: {parts.Length} characters; at most {MostText}.";
+            return null;
+        }
+
+        if (
+            !double.TryParse((MinutesTaken ?? "").Trim().Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var minutes)
+            || minutes > MostMinutes
+        )
+        {
+            Error = $"Minutes: “{Cut(MinutesTaken)}” is not a time; type minutes from 0 to {MostMinutes}.";
+            return null;
+        }
+
+        return new RepairDone(done, parts, minutes);
+    }
+
+    private bool Find()
+    {
+        if (Open.State.Verdict is not { } verdict)
+        {
+            return false;
+        }
+
+        Repair = Open.Circuit.Faults.Select(f => f.Repair).First(r => string.Equals(r.Id, verdict.RepairId, StringComparison.Ordinal));
+        Guide = RepairSteps.For(Repair.Kind);
+        return true;
+    }
+
+    private static string Plain(string? text) => (text ?? "").ReplaceLineEndings(" ").Trim();
+
+    private static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";
+}

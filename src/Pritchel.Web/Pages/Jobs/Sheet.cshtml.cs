@@ -1,0 +1,24 @@
+using Microsoft.AspNetCore.Mvc;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+
+namespace Pritchel.Web.Pages.Jobs;
+
+/// <summary>The job sheet, for printing and handing over.</summary>
+public sealed class SheetModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+{
+    /// <summary>Checks, when the repair has been done.</summary>
+    public IReadOnlyList<StandingCheck> Checks { get; private set; } = [];
+
+    /// <summary>Shows the sheet.</summary>
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        Checks = Open.State.Repair is null ? [] : ProofList.Of(Open);
+        return Page();
+    }
+}

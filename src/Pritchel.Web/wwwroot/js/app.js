@@ -1,0 +1,68 @@
+// Instant parts of the pages. Everything works without this file; forms post and pages redraw.
+"use strict";
+
+const figure = /^([+-]?)(\d{0,9})(?:[.,](\d{1,9}))?([mk]?)$/;
+
+/** Volts typed so far, or null while it is not a figure. */
+function typedVolts(text) {
+  const match = figure.exec(text.trim().replace("−", "-"));
+  if (!match || (match[2] === "" && match[3] === undefined)) return null;
+  const size = Number(`${match[2] || "0"}.${match[3] || "0"}`) * ({ m: 1e-3, k: 1e3 }[match[4]] ?? 1);
+  return match[1] === "-" ? -size : size;
+}
+
+/** Moves the typed-not-entered mark on the staircase. */
+function showTyped(text) {
+  const mark = document.getElementById("preview");
+  if (!mark) return;
+  const volts = typedVolts(text);
+  const drawing = mark.closest("svg");
+  if (volts === null || !drawing) {
+    mark.setAttribute("visibility", "hidden");
+    return;
+  }
+  const { top, bottom, most } = drawing.dataset;
+  const held = Math.min(Math.max(volts, -0.5), Number(most));
+  const y = Number(bottom) - (held / Number(most)) * (Number(bottom) - Number(top));
+  mark.setAttribute("transform", `translate(${mark.dataset.x} ${y.toFixed(1)})`);
+  mark.setAttribute("visibility", "visible");
+}
+
+document.addEventListener("alpine:init", () => {
+  window.Alpine.data("entry", () => ({
+    init() {
+      showTyped(this.$refs.typed.value);
+    },
+    preview() {
+      showTyped(this.$refs.typed.value);
+    },
+    press(event) {
+      const input = this.$refs.typed;
+      const key = event.currentTarget.dataset.key;
+      if (key === "⌫") input.value = input.value.slice(0, -1);
+      else if (key === "±") input.value = input.value.startsWith("-") ? input.value.slice(1) : `-${input.value}`;
+      else input.value += key;
+      showTyped(input.value);
+    },
+  }));
+});
+
+document.addEventListener("keydown", (event) => {
+  const typing = event.target instanceof HTMLElement && event.target.matches("input:not([type=radio]):not([type=checkbox]), textarea");
+  if (event.key === "?" && (!typing || event.target.value === "")) {
+    event.preventDefault();
+    document.getElementById("keys")?.showModal();
+    return;
+  }
+  if (event.altKey && !event.ctrlKey && !event.metaKey) {
+    const button = document.querySelector(`[data-shortcut="${CSS.escape(event.key.toLowerCase())}"]:not(:disabled)`);
+    if (button) {
+      event.preventDefault();
+      button.click();
+    }
+  }
+});
+
+document.addEventListener("click", (event) => {
+  if (event.target instanceof HTMLElement && event.target.closest("[data-print]")) window.print();
+});

@@ -109,7 +109,7 @@ public sealed class Beliefs
         NoneOfThese =
             NoneOfTheseShare
             * (Complaint.Heard == Heard.NotSaid ? 1 : NoneExplainsHeard)
-            * Math.Pow(NoneExplainsLamp, LampsSeen.Count)
+            * Math.Pow(NoneExplainsLamp, Math.Min(3, LampsSeen.Count))
             * Math.Pow(Likelihood.WildDensity, grouped.Count);
         total += NoneOfThese;
         NoneOfThese /= total;

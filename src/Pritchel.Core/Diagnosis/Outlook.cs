@@ -3,7 +3,7 @@ using Pritchel.Core.Faults;
 namespace Pritchel.Core.Diagnosis;
 
 /// <summary>What a test's result would point to.</summary>
-/// <param name="Low">Lower edge of where a sound machine reads.</param>
+/// <param name="Low">Lower edge of where sound wiring reads, with the load idle or at work as beliefs have it.</param>
 /// <param name="High">Upper edge.</param>
 /// <param name="ChanceHealthy">Chance that it will read so.</param>
 /// <param name="IfHealthy">What then remains most suspect, first two.</param>
@@ -23,7 +23,8 @@ public sealed record Outlook(
     /// <summary>What each result of a test would point to, under present beliefs.</summary>
     public static Outlook Of(Beliefs beliefs, ProbePair at)
     {
-        var (low, _, high) = Staircase.HealthyBand(beliefs, at);
+        var sound = Staircase.Sound(beliefs, at);
+        double idle = 0;
         var (healthy, other) = (new Dictionary<Repair, double>(), new Dictionary<Repair, double>());
         var odd = new List<(double Volts, double Weight)>();
         var nodes = beliefs.Table.Circuit.Network.NodeCount;
@@ -40,7 +41,8 @@ public sealed record Outlook(
             for (var p = 0; p < weights.Length; p++)
             {
                 var volts = Hypothesis.Between(shown.Volts(at.Condition, at.Red, nodes)[p], shown.Volts(at.Condition, at.Black, nodes)[p]);
-                var agrees = Staircase.Agrees(beliefs, low, high, volts);
+                var agrees = sound.Agrees(volts);
+                idle += sound.LikeIdle(volts) ? weights[p] : 0;
                 var into = agrees ? healthy : other;
                 into[fault.Repair] = into.GetValueOrDefault(fault.Repair) + weights[p];
                 if (!agrees)
@@ -52,9 +54,10 @@ public sealed record Outlook(
 
         odd.Sort();
         var total = healthy.Values.Sum() + other.Values.Sum();
+        var mostlyIdle = idle > 0.5 * healthy.Values.Sum();
         return new Outlook(
-            low,
-            high,
+            mostlyIdle ? sound.IdleLow : sound.WorkingLow,
+            mostlyIdle ? sound.IdleHigh : sound.WorkingHigh,
             healthy.Values.Sum() / Math.Max(total, 1e-300),
             Top(healthy),
             Top(other),

@@ -67,7 +67,9 @@ internal sealed class ParticleWeigher(Beliefs beliefs, Hypothesis hypothesis, do
             likelihood *= Likelihood.OfLamp(look, shown.Glow(condition, lamp)[particle]);
         }
 
-        return likelihood;
+        // Looks at several lamps by one pair of eyes in one light are not independent: past three, they count as three.
+        const double FullyCounted = 3;
+        return beliefs.LampsSeen.Count <= FullyCounted ? likelihood : Math.Pow(likelihood, FullyCounted / beliefs.LampsSeen.Count);
     }
 
     private void Apply(GroupedReading reading)

@@ -22,7 +22,7 @@ public sealed class PredictionTable
         Duty = duty;
         Conditions = Diagnosis.Conditions.Of(circuit, duty);
         Bridged = bridged;
-        Lamps = [.. circuit.Machine.Parts.Where(p => circuit.DeviceOf(p.Id).Sign(Idle(circuit)).Kind == SignKind.Glows).Select(p => p.Id)];
+        Lamps = [.. circuit.Machine.Parts.Where(p => circuit.DeviceOf(p.Id).Sign(AtRest(circuit)).Kind == SignKind.Glows).Select(p => p.Id)];
     }
 
     /// <summary>The circuit.</summary>
@@ -45,6 +45,15 @@ public sealed class PredictionTable
 
     /// <summary>The machine as it should be.</summary>
     public Hypothesis Healthy => Hypotheses[^1];
+
+    /// <summary>
+    /// The sound machine while its load draws nothing (a starter that is not turning): what wiring looks like that is
+    /// good up to where it stops.
+    /// </summary>
+    public Hypothesis Idle => OpenIn(Duty.Load);
+
+    /// <summary>The sound machine while not even the part that commands draws anything: wiring with no current in it.</summary>
+    public Hypothesis Unloaded => Duty.Control is { } control ? OpenIn(control) : Idle;
 
     /// <summary>Solves every hypothesis in every condition.</summary>
     /// <param name="circuit">The machine.</param>
@@ -75,6 +84,13 @@ public sealed class PredictionTable
         return table;
     }
 
+    /// <summary>Lamps that glow in a condition when all is well, by part id: the ones worth asking about.</summary>
+    public IEnumerable<string> LampsLit(int condition)
+    {
+        const float Lit = 0.5f;
+        return Lamps.Where((_, l) => Healthy.Glow(condition, l)[0] > Lit);
+    }
+
     /// <summary>Applies what was found bridged to a case's parameters.</summary>
     internal void ApplyBridges(Span<double> parameters)
     {
@@ -87,7 +103,12 @@ public sealed class PredictionTable
         }
     }
 
-    private static CircuitState Idle(Circuit circuit)
+    private Hypothesis OpenIn(string partId) =>
+        Hypotheses.FirstOrDefault(h =>
+            h.HasVolts && h.Fault is { Kind: FaultKind.Open } fault && string.Equals(fault.Repair.Id, "part:" + partId, StringComparison.Ordinal)
+        ) ?? Healthy;
+
+    private static CircuitState AtRest(Circuit circuit)
     {
         var state = new CircuitState(circuit);
         state.Begin(circuit.NominalParameters());

@@ -1,4 +1,6 @@
 using Pritchel.Core.Circuits;
+using Pritchel.Core.Meters;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis;
 
@@ -10,12 +12,39 @@ namespace Pritchel.Core.Diagnosis;
 /// <param name="Suspected">What the first suspect would leave there.</param>
 public readonly record struct Step(int Node, double Low, double Middle, double High, double Suspected);
 
+/// <summary>Where sound wiring would read at one place.</summary>
+/// <param name="WorkingLow">Lower edge while the machine works.</param>
+/// <param name="WorkingHigh">Upper edge of that.</param>
+/// <param name="IdleLow">Lower edge while its load draws nothing, or nothing draws at all.</param>
+/// <param name="IdleHigh">Upper edge of that.</param>
+/// <param name="Meter">Meter whose doubt counts.</param>
+public readonly record struct SoundBands(double WorkingLow, double WorkingHigh, double IdleLow, double IdleHigh, Meter Meter)
+{
+    // Below this a difference is nobody's fault: probe contact, settling. From memory.
+    private const double SlackVolts = 0.03;
+
+    /// <summary>Whether a reading lies in either band, within the meter's doubt.</summary>
+    public bool Agrees(double volts) => LikeWorking(volts) || LikeIdle(volts);
+
+    /// <summary>Whether a reading lies in the idle band.</summary>
+    public bool LikeIdle(double volts) => Within(volts, IdleLow, IdleHigh);
+
+    private bool LikeWorking(double volts) => Within(volts, WorkingLow, WorkingHigh);
+
+    private bool Within(double volts, double low, double high)
+    {
+        var doubt = (2 * Meter.Noise(new Volts(volts)).Value) + (2 * Meter.GainSigma * Math.Abs(volts)) + SlackVolts;
+        return volts >= low - doubt && volts <= high + doubt;
+    }
+}
+
 /// <summary>Volts left along a line, above battery negative: healthy band and the first suspect's.</summary>
 public static class Staircase
 {
-    /// <summary>Steps of a line in one condition.</summary>
+    /// <summary>Steps of a line in one condition; the heavy line against a machine at work, any other against one whose load is idle.</summary>
     public static IReadOnlyList<Step> Of(Beliefs beliefs, LinePath line, int condition)
     {
+        var heavy = string.Equals(line.Part, beliefs.Table.Duty.Load, StringComparison.Ordinal);
         var draws = DrawWeights(beliefs);
         var first = FirstHypothesis(beliefs);
         var reference = beliefs.Table.Circuit.Reference;
@@ -23,30 +52,29 @@ public static class Staircase
         [
             .. line.Nodes.Select(n =>
             {
-                var (low, middle, high) = Band(beliefs, new ProbePair(condition, n, reference), draws);
-                var suspected = first is null ? middle : Middle(first, new ProbePair(condition, n, reference), beliefs);
+                var at = new ProbePair(condition, n, reference);
+                var (low, middle, high) = heavy ? Band(beliefs.Table.Healthy, beliefs, at, draws) : IdleBand(beliefs, at, draws);
+                var suspected = first is null ? middle : Middle(first, at, beliefs);
                 return new Step(n, low, middle, high, suspected);
             }),
         ];
     }
 
-    /// <summary>Where a sound machine like this one would read: 5th, 50th and 95th percentile, meter noise left out.</summary>
-    public static (double Low, double Middle, double High) HealthyBand(Beliefs beliefs, ProbePair at) => Band(beliefs, at, DrawWeights(beliefs));
-
-    /// <summary>Whether a reading agrees with a sound machine, within its spread and the meter's own error.</summary>
-    public static bool Agrees(Beliefs beliefs, ProbePair at, double volts)
+    /// <summary>
+    /// Where sound wiring would read, 5th to 95th percentile, meter noise left out. Two bands: the machine at work, and
+    /// the machine whose load draws nothing. The battery sags for the one and not for the other, and wiring is good if
+    /// it reads like either.
+    /// </summary>
+    public static SoundBands Sound(Beliefs beliefs, ProbePair at)
     {
-        var (low, _, high) = HealthyBand(beliefs, at);
-        return Agrees(beliefs, low, high, volts);
+        var draws = DrawWeights(beliefs);
+        var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws);
+        var (idleLow, _, idleHigh) = IdleBand(beliefs, at, draws);
+        return new SoundBands(low, high, idleLow, idleHigh, beliefs.Meter);
     }
 
-    /// <summary>The same, with the band at hand.</summary>
-    internal static bool Agrees(Beliefs beliefs, double low, double high, double volts)
-    {
-        var meter = beliefs.Meter;
-        var doubt = (2 * meter.Noise(new Units.Volts(volts)).Value) + (2 * meter.GainSigma * Math.Abs(volts)) + 0.03;
-        return volts >= low - doubt && volts <= high + doubt;
-    }
+    /// <summary>Whether a reading agrees with sound wiring, within its spread and the meter's own error.</summary>
+    public static bool Agrees(Beliefs beliefs, ProbePair at, double volts) => Sound(beliefs, at).Agrees(volts);
 
     /// <summary>
     /// How probable each draw of a healthy machine has become. All hypotheses share the draws, so readings that pin
@@ -69,14 +97,22 @@ public static class Staircase
         return [.. weights.Select(w => w + floor)];
     }
 
-    private static (double, double, double) Band(Beliefs beliefs, ProbePair at, double[] draws)
+    private static (double, double, double) Band(Hypothesis sound, Beliefs beliefs, ProbePair at, double[] draws)
     {
         var sorted = Enumerable
             .Range(0, draws.Length)
-            .Select(p => (Volts: Predicted(beliefs.Table.Healthy, at, p, beliefs), Weight: draws[p]))
+            .Select(p => (Volts: Predicted(sound, at, p, beliefs), Weight: draws[p]))
             .OrderBy(x => x.Volts)
             .ToArray();
         return (Quantile(sorted, 0.05), Quantile(sorted, 0.5), Quantile(sorted, 0.95));
+    }
+
+    /// <summary>From idle to no current at all: between the two, wiring is good whatever is drawn beyond it.</summary>
+    private static (double, double, double) IdleBand(Beliefs beliefs, ProbePair at, double[] draws)
+    {
+        var (low, middle, high) = Band(beliefs.Table.Idle, beliefs, at, draws);
+        var (unloadedLow, _, unloadedHigh) = Band(beliefs.Table.Unloaded, beliefs, at, draws);
+        return (Math.Min(low, unloadedLow), middle, Math.Max(high, unloadedHigh));
     }
 
     private static double Middle(Hypothesis hypothesis, ProbePair at, Beliefs beliefs)

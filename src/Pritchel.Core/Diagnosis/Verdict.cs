@@ -13,6 +13,9 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     private const double LeastShare = 0.9;
     private const double LeastBits = 0.02;
 
+    // A complaint is hearsay: no verdict before the meter has spoken twice.
+    private const int LeastReadings = 2;
+
     /// <summary>
     /// Stops when the expected minutes lost by acting now, (1 − share) × wrong-repair minutes, are fewer than the
     /// best test takes, and never below nine tenths; or when no test tells more.
@@ -26,7 +29,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         }
 
         var loss = (1 - first.Share) * WrongRepairMinutes;
-        if (best is null || best.Bits < LeastBits)
+        if (best is null || (best.Bits < LeastBits && beliefs.Readings.Count >= LeastReadings))
         {
             return new Verdict(
                 first.Share > 0.5 ? first : null,
@@ -35,7 +38,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         }
 
-        return first.Share >= LeastShare && loss < best.Minutes.Value
+        return first.Share >= LeastShare && beliefs.Readings.Count >= LeastReadings && loss < best.Minutes.Value
             ? new Verdict(first, $"Acting now risks {new Minutes(loss)}; the best test left takes {best.Minutes}.", NoTestLeft: false)
             : new Verdict(null, $"Still open: {first.Share:P0} on the first suspect.", NoTestLeft: false);
     }

@@ -121,9 +121,10 @@ public sealed record Fault
 /// <summary>What a repair renews, and the steps kind it takes.</summary>
 /// <param name="Id">Unique in a machine: "wire:w5", "part:key".</param>
 /// <param name="Name">What is repaired, in words.</param>
+/// <param name="Short">The same in two or three words.</param>
 /// <param name="Kind">Which sort of work it is.</param>
 /// <param name="Place">Where it is done, a place's id.</param>
-public sealed record Repair(string Id, string Name, RepairKind Kind, string Place);
+public sealed record Repair(string Id, string Name, string Short, RepairKind Kind, string Place);
 
 /// <summary>Sorts of repair work.</summary>
 public enum RepairKind

@@ -33,9 +33,12 @@ public static class MachineWords
             "splice" => part.Name,
             PartKinds.Body => $"{part.Name}, {terminal}",
             _ when terminal is "case" => part.Name + " body",
-            _ => $"{part.Name} {terminal}",
+            _ => $"{part.Name} {Letter(terminal)}",
         };
     }
+
+    /// <summary>A terminal's letter as printed: a minus is a minus.</summary>
+    public static string Letter(string terminal) => terminal is "-" ? "−" : terminal;
 
     /// <summary>With its preposition: "at key switch B", "in coupling P1…", "on frame, seat bolt".</summary>
     public static string AtTerminal(Machine machine, string address)

@@ -99,7 +99,7 @@ public sealed class HiddenFault
         for (var c = 0; c < table.Conditions.Count; c++)
         {
             runner.Visit(c);
-            foreach (var lamp in table.Lamps)
+            foreach (var lamp in table.LampsLit(c))
             {
                 var level = table.Circuit.DeviceOf(lamp).Sign(runner.State).Level;
                 var look = level switch

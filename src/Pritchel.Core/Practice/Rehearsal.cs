@@ -31,12 +31,10 @@ public static class Rehearsal
         {
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings);
             var next = strategy.Next(plan, beliefs, situation);
-            var best = strategy is ByInformation ? next : plan.Best(beliefs, situation, 1).FirstOrDefault();
-            var verdict = Verdict.Of(beliefs, best);
-            if (verdict.Suspect is { } suspect)
+            if (strategy.Decide(beliefs, next) is { } decided)
             {
-                var right = string.Equals(suspect.Id, hidden.Fault.Repair.Id, StringComparison.Ordinal);
-                return new Hunt(hidden.Fault.Id, suspect.Id, right, readings.Count, minutes, suspect.Share);
+                var right = string.Equals(decided, hidden.Fault.Repair.Id, StringComparison.Ordinal);
+                return new Hunt(hidden.Fault.Id, decided, right, readings.Count, minutes, beliefs.Suspects[0].Share);
             }
 
             if (next is null || readings.Count >= MostReadings)

@@ -1,5 +1,6 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Jobs;
 
 namespace Pritchel.Core.Practice;
 
@@ -11,6 +12,9 @@ public interface IStrategy
 
     /// <summary>The next test, or null when it has no more.</summary>
     PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation);
+
+    /// <summary>Repair decided on before the next test is taken, or null to go on; by the program's own stopping rule unless it has another.</summary>
+    string? Decide(Beliefs beliefs, PlannedTest? next) => Verdict.Of(beliefs, next).Suspect?.Id;
 }
 
 /// <summary>The program's own choice: most information per minute.</summary>
@@ -24,7 +28,7 @@ public sealed class ByInformation : IStrategy
 }
 
 /// <summary>Any allowed test.</summary>
-public sealed class ByChance(Random random) : IStrategy
+public sealed class ByChance(DiagnosisKit kit, Random random) : IStrategy
 {
     /// <inheritdoc/>
     public string Name => "random order";
@@ -35,15 +39,24 @@ public sealed class ByChance(Random random) : IStrategy
         var allowed = plan.Allowed(situation).ToArray();
         return allowed.Length == 0 ? null : plan.Plan(allowed[random.Next(allowed.Length)], situation, 1);
     }
+
+    /// <inheritdoc/>
+    /// <remarks>Stops as the program does, by what the program's best test would cost.</remarks>
+    public string? Decide(Beliefs beliefs, PlannedTest? next) =>
+        Verdict.Of(beliefs, next is null ? null : kit.Plan.Best(beliefs, new Situation(), 1).FirstOrDefault()).Suspect?.Id;
 }
 
 /// <summary>
-/// Half-splitting as taught by hand: volts to battery negative, in the failing setting, at the middle of the stretch
-/// of the line in which the volts were last good and first bad; first the control line, then the heavy line.
+/// Half-splitting as done by hand, apart from the program's planner and beliefs: battery at its posts under START
+/// first, then volts to battery negative at the middle of the stretch between the last point that still had most of
+/// the battery's volts and the first that had not. Silent starts follow the commanding line, clicks the heavy one.
+/// The piece that is left is the verdict.
 /// </summary>
-public sealed class ByHalves(IReadOnlyList<LinePath> lines, int reference) : IStrategy
+public sealed class ByHalves(DiagnosisKit kit) : IStrategy
 {
-    private const double LostVolts = 1;
+    // Half-crank floor for a 12 V battery at 16 °C: BCI practice, from memory.
+    private const double BatteryFloorVolts = 9.5;
+    private const double MostOfTheVolts = 6;
 
     /// <inheritdoc/>
     public string Name => "half-splitting along the path";
@@ -51,56 +64,85 @@ public sealed class ByHalves(IReadOnlyList<LinePath> lines, int reference) : ISt
     /// <inheritdoc/>
     public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation)
     {
-        foreach (var line in lines)
+        if (Asked(beliefs, Posts) is null)
         {
-            var nodes = line.Nodes.Where(n => n != reference).ToArray();
-            var (good, bad) = Stretch(beliefs, nodes);
-            while (bad - good > 1)
-            {
-                var middle = (good + bad) / 2;
-                var at = Enumerable
-                    .Range(good + 1, bad - good - 1)
-                    .OrderBy(i => Math.Abs(i - middle))
-                    .Select(i => new ProbePair(0, nodes[i], reference))
-                    .FirstOrDefault(p => plan.Allowed(situation).Contains(p), new ProbePair(-1, 0, 0));
-                if (at.Condition < 0)
-                {
-                    break;
-                }
-
-                return plan.Plan(at, situation, 1);
-            }
+            return plan.Plan(Posts, situation, 1);
         }
 
-        // Both lines split to the end: whatever is left along them, in order.
-        return lines
-            .SelectMany(l => l.Nodes)
-            .Select(n => new ProbePair(0, n, reference))
-            .Where(p => plan.Allowed(situation).Contains(p))
+        var nodes = NodesFor(beliefs);
+        var (high, low) = Stretch(beliefs, nodes);
+        var middle = (high + low) / 2.0;
+        return Enumerable
+            .Range(high + 1, Math.Max(0, low - high - 1))
+            .OrderBy(i => Math.Abs(i - middle))
+            .Select(i => Pair(nodes[i]))
+            .Where(p => Asked(beliefs, p) is null && CanProbe(p, situation))
             .Select(p => plan.Plan(p, situation, 1))
             .FirstOrDefault();
     }
 
-    private (int Good, int Bad) Stretch(Beliefs beliefs, int[] nodes)
+    /// <inheritdoc/>
+    public string? Decide(Beliefs beliefs, PlannedTest? next)
     {
-        var (good, bad) = (-1, nodes.Length);
+        if (Asked(beliefs, Posts) is { Volts: < BatteryFloorVolts })
+        {
+            return kit.Circuit.Faults.First(f => f.Repair.Kind == RepairKind.ServiceBattery).Repair.Id;
+        }
+
+        if (next is not null)
+        {
+            return null;
+        }
+
+        // What lies in the stretch that is left, likeliest by rate.
+        var nodes = NodesFor(beliefs);
+        var (high, low) = Stretch(beliefs, nodes);
+        var left = nodes[Math.Max(0, high)..Math.Min(nodes.Length, low + 1)].ToHashSet();
+        return kit
+            .Circuit.Faults.Where(f => left.Contains(f.Nodes.From) && left.Contains(f.Nodes.To))
+            .GroupBy(f => f.Repair.Id, StringComparer.Ordinal)
+            .MaxBy(g => g.Sum(f => f.Rate))
+            ?.Key;
+    }
+
+    private ProbePair Posts => Pair(kit.Lines[0].Nodes.First());
+
+    private ProbePair Pair(int node) => new(0, node, kit.Circuit.Reference);
+
+    private int[] NodesFor(Beliefs beliefs)
+    {
+        var line = beliefs.Complaint.Heard == Heard.Nothing ? kit.Lines[0] : kit.Lines[^1];
+        return [.. line.Nodes.Where(n => n != kit.Circuit.Reference)];
+    }
+
+    private bool CanProbe(ProbePair at, Situation situation)
+    {
+        var place = kit.Points.At(at.Red).Place;
+        return place.EngineMayTurn && !situation.Unreachable.Contains(place.Id);
+    }
+
+    private static Reading? Asked(Beliefs beliefs, ProbePair at) => beliefs.Readings.LastOrDefault(r => r.At == at);
+
+    private (int High, int Low) Stretch(Beliefs beliefs, int[] nodes)
+    {
+        var (high, low) = (0, nodes.Length);
         for (var i = 0; i < nodes.Length; i++)
         {
-            foreach (var reading in beliefs.Readings.Where(r => r.At == new ProbePair(0, nodes[i], reference)))
+            if (Asked(beliefs, Pair(nodes[i])) is not { } reading)
             {
-                var sound = beliefs.Table.Healthy.Volts(0, nodes[i], beliefs.Table.Circuit.Network.NodeCount);
-                var expected = sound.ToArray().Average();
-                if (reading.Volts is { } volts && Math.Abs(volts - expected) < LostVolts)
-                {
-                    good = Math.Max(good, i);
-                }
-                else
-                {
-                    bad = Math.Min(bad, i);
-                }
+                continue;
+            }
+
+            if (reading.Volts > MostOfTheVolts)
+            {
+                high = Math.Max(high, i);
+            }
+            else
+            {
+                low = Math.Min(low, i);
             }
         }
 
-        return (good, bad);
+        return (high, low);
     }
 }

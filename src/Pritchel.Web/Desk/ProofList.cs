@@ -40,13 +40,13 @@ public static class ProofList
         var (machine, table) = (open.Machine, open.Kit.Table);
         foreach (var failed in FailedReadings(open))
         {
-            var (low, _, high) = Staircase.HealthyBand(open.Diagnosis.Beliefs, failed.At);
+            var sound = Staircase.Sound(open.Diagnosis.Beliefs, failed.At);
             var test = open.Kit.Plan.Plan(failed.At, open.Diagnosis.Situation, 0);
             yield return new ProofCheck(
                 ReadingId(failed.At),
                 ProofKind.Reading,
                 TestWords.Title(test, open.Kit),
-                $"read {failed.Taken.Typed} before; now {TestWords.Range(low, high)}",
+                $"read {failed.Taken.Typed} before; now {TestWords.Range(sound.WorkingLow, sound.WorkingHigh)}",
                 1
             );
         }
@@ -64,7 +64,7 @@ public static class ProofList
         foreach (var refusal in Proof.Refusals(open.Circuit, table.Conditions[0].Setting, duty.Load))
         {
             var words = refusal.AllWords(machine);
-            yield return new ProofCheck("not:" + words, ProofKind.MustNot, words, $"must not: {duty.Name.ToLowerInvariant()}", 1);
+            yield return new ProofCheck("not:" + words, ProofKind.MustNot, words, DutyWords.Forbidden(duty), 1);
         }
 
         foreach (var path in Proof.KillPaths(open.Circuit))

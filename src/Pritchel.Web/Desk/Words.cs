@@ -13,10 +13,16 @@ public static class DutyWords
     public static string Fails(Duty duty)
     {
         var words = duty.Name.Split(' ');
-        var verb = words[^1].EndsWith('s') ? words[^1][..^1] : words[^1];
-        return words.Length == 1
-            ? $"Does not {verb.ToLowerInvariant()}"
-            : $"{string.Join(' ', words[..^1])} do not {words[^1]}";
+        return words.Length == 1 ? $"Does not {Verb(duty)}" : $"{string.Join(' ', words[..^1])} do not {words[^1]}";
+    }
+
+    /// <summary>"it must not crank" from "cranks".</summary>
+    public static string Forbidden(Duty duty) => $"it must not {Verb(duty)}";
+
+    private static string Verb(Duty duty)
+    {
+        var last = duty.Name.Split(' ')[^1].ToLowerInvariant();
+        return last.EndsWith('s') ? last[..^1] : last;
     }
 
     /// <summary>What may be heard, in words.</summary>
@@ -55,8 +61,16 @@ public static class TestWords
     public static string Title(PlannedTest test, DiagnosisKit kit)
     {
         var ground = kit.Points.Grounds.Any(g => g.Node == test.At.Black);
-        var state = test.Condition.Words;
-        return ground ? $"Volts at {test.Red.Name}, {state}" : $"Volts across, {test.Red.Name} to {test.Black.Name}, {state}";
+        if (ground)
+        {
+            return $"Volts at {test.Red.Name}";
+        }
+
+        var machine = kit.Circuit.Machine;
+        var (red, black) = (MachineWords.Split(test.Red.Address), MachineWords.Split(test.Black.Address));
+        return red.Terminal.Length > 0 && string.Equals(red.Part, black.Part, StringComparison.Ordinal)
+            ? $"Volts across the {MachineWords.PartAt(machine, test.Red.Address).Name}, {MachineWords.Letter(red.Terminal)} to {MachineWords.Letter(black.Terminal)}"
+            : $"Volts from {test.Red.Name} to {test.Black.Name}";
     }
 
     /// <summary>Why this test, in one line.</summary>
@@ -73,7 +87,15 @@ public static class TestWords
         return string.Equals(a, b, StringComparison.Ordinal) ? a
             : Math.Abs(low) < 0.03 && Math.Abs(high) < 0.03 ? "0 V, nearly"
             : a.EndsWith(" V", StringComparison.Ordinal) && b.EndsWith(" V", StringComparison.Ordinal) ? $"{a[..^2]} to {b}"
+            : a.EndsWith(" mV", StringComparison.Ordinal) && b.EndsWith(" mV", StringComparison.Ordinal) ? $"{a[..^3]} to {b}"
             : $"{a} to {b}";
+    }
+
+    /// <summary>Where sound wiring reads: one range, or two when it matters whether the load draws.</summary>
+    public static string Sound(SoundBands sound)
+    {
+        var (idle, working) = (Range(sound.IdleLow, sound.IdleHigh), Range(sound.WorkingLow, sound.WorkingHigh));
+        return string.Equals(idle, working, StringComparison.Ordinal) ? idle : $"{idle}, or {working} at work";
     }
 
     private static string Splits(double bits) =>

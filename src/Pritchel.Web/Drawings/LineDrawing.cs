@@ -72,7 +72,7 @@ public sealed class LineDrawing
     public const double Left = 46;
 
     /// <summary>Where the line ends.</summary>
-    public const double Right = 628;
+    public const double Right = 622;
 
     private readonly OpenJobView view;
     private readonly Dictionary<int, double> nodeX = [];
@@ -138,12 +138,12 @@ public sealed class LineDrawing
     private List<DrawnPiece> LayOut()
     {
         var shapes = Path.Pieces.Select(p => (Piece: p, Kind: ShapeOf(p))).ToList();
-        var natural = shapes.Select(s => NaturalWidth(s.Kind)).ToList();
-        var (scale, x) = ((Right - Left) / natural.Sum(), Left);
+        var natural = Stretched([.. shapes.Select(s => (s.Kind, NaturalWidth(s.Kind)))]);
+        var x = Left;
         var drawn = new List<DrawnPiece>();
         for (var i = 0; i < shapes.Count; i++)
         {
-            var width = natural[i] * scale;
+            var width = natural[i];
             nodeX.TryAdd(shapes[i].Piece.From, x);
             drawn.Add(Draw(shapes[i].Piece, shapes[i].Kind, x, width));
             x += width;
@@ -151,6 +151,16 @@ public sealed class LineDrawing
         }
 
         return drawn;
+    }
+
+    /// <summary>Widths that fill the line. On a short line the wires take the slack, so that boxes keep their shape.</summary>
+    private static List<double> Stretched(IReadOnlyList<(PieceShape Kind, double Width)> pieces)
+    {
+        const double MostScale = 1.25;
+        var scale = Math.Min(MostScale, (Right - Left) / pieces.Sum(p => p.Width));
+        var slack = Right - Left - (scale * pieces.Sum(p => p.Width));
+        var wires = pieces.Count(p => p.Kind == PieceShape.Wire);
+        return [.. pieces.Select(p => (p.Width * scale) + (p.Kind == PieceShape.Wire ? slack / wires : 0))];
     }
 
     private DrawnPiece Draw(LinePiece piece, PieceShape shape, double x, double width)
@@ -181,7 +191,7 @@ public sealed class LineDrawing
             width,
             [.. Capitalised(part.Name).Split(' ', 2)],
             part.Name,
-            TerminalOn(piece.From, part),
+            MachineWords.Letter(TerminalOn(piece.From, part)),
             TerminalOn(piece.To, part),
             "",
             null

@@ -45,7 +45,7 @@ internal sealed class Battery(Part part, PartFigures figures) : Device, INamedDe
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, RepairKind.ServiceBattery, part.Place);
+        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ServiceBattery, part.Place);
         yield return new Fault
         {
             Id = part.Id + "/flat",

@@ -50,7 +50,7 @@ internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedD
     private IEnumerable<Fault> CavityFaults(string cavity, ParameterId ohms, (int, int) nodes)
     {
         var words = $"{part.Name}, cavity {cavity}";
-        var repair = new Repair($"cavity:{part.Id}/{cavity}", words, RepairKind.RenewCavity, part.Place);
+        var repair = new Repair($"cavity:{part.Id}/{cavity}", words, words, RepairKind.RenewCavity, part.Place);
         yield return new Fault
         {
             Id = $"{part.Id}/{cavity}/resistive",

@@ -46,7 +46,7 @@ internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevic
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, RepairKind.ReplaceFuse, part.Place);
+        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplaceFuse, part.Place);
         yield return new Fault
         {
             Id = part.Id + "/blown",

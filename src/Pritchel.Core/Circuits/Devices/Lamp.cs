@@ -73,7 +73,7 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
             Id = part.Id + "/open",
             Kind = FaultKind.Open,
             Words = part.Name + ": bulb gone",
-            Repair = new Repair("part:" + part.Id, part.Name, RepairKind.ReplacePart, part.Place),
+            Repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place),
             Rate = 3,
             Changes = [new(hotOhms, ChangeRule.Set, double.PositiveInfinity)],
             Nodes = nodes,

@@ -26,6 +26,7 @@ internal sealed class MountedMetal(Mount mount, Machine machine) : Device
         var repair = new Repair(
             "mount:" + mount.Id,
             mount.Name,
+            mount.Name,
             RepairKind.BrightenGround,
             MachineWords.PartAt(machine, mount.Terminal).Place
         );

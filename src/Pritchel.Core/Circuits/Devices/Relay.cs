@@ -73,7 +73,7 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, RepairKind.ReplacePart, part.Place);
+        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place);
         yield return new Fault
         {
             Id = part.Id + "/coil-open",

@@ -78,7 +78,7 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, RepairKind.ReplacePart, part.Place);
+        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place);
         yield return new Fault
         {
             Id = part.Id + "/coil-open",

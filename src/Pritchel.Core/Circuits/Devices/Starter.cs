@@ -102,7 +102,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, RepairKind.ServiceStarter, part.Place);
+        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ServiceStarter, part.Place);
         yield return new Fault
         {
             Id = part.Id + "/open",

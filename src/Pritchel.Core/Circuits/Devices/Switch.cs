@@ -57,7 +57,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
     private IEnumerable<Fault> PoleFaults(Pole pole)
     {
         var words = poles.Count == 1 ? part.Name : $"{part.Name}, {pole.Contact.Id} contact";
-        var repair = new Repair("part:" + part.Id, part.Name, RepairKind.ReplaceSwitch, part.Place);
+        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplaceSwitch, part.Place);
         var name = $"{part.Id}/{pole.Contact.Id}";
         yield return new Fault
         {

@@ -81,7 +81,7 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
         var table = Open.Kit.Table;
         for (var c = 0; c < table.Conditions.Count; c++)
         {
-            var lit = table.Lamps.Where((_, l) => table.Healthy.Glow(c, l)[0] > 0.5f).ToHashSet(StringComparer.Ordinal);
+            var lit = table.LampsLit(c).ToHashSet(StringComparer.Ordinal);
             if (lit.Count > 0)
             {
                 yield return (c, table.Conditions[c], [.. Open.Machine.Parts.Where(p => lit.Contains(p.Id))]);

@@ -1,0 +1,26 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Bench;
+
+internal static class Usage
+{
+    public static int Show()
+    {
+        Console.WriteLine(
+            """
+            rehearse [N]   hunts every fault that stops the tractor cranking, N times each (1), by three strategies
+            next-test      milliseconds from a reading to the next test, in the core
+            solve          microseconds per solve against dense factorisation
+            """
+        );
+        return 2;
+    }
+
+    public static DiagnosisKit Tractor()
+    {
+        var file = Path.Combine(AppContext.BaseDirectory, "machines", "orchard-tractor-4.json");
+        return DiagnosisKit.Build(Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!), "cranks", []);
+    }
+}

@@ -63,15 +63,15 @@ public sealed record Machine
 /// <param name="Name">In words: "left fender, behind the battery".</param>
 /// <param name="Zone">Part of the machine, for grouping.</param>
 /// <param name="Minutes">Minutes to reach it the first time.</param>
-/// <param name="Opens">What must come off, or null when nothing.</param>
 /// <param name="EngineMayTurn">Whether the engine may turn while someone tests here.</param>
+/// <param name="Opens">What must come off, or null when nothing.</param>
 public sealed record Place(
     string Id,
     string Name,
     string Zone,
     double Minutes,
-    string? Opens,
-    bool EngineMayTurn
+    bool EngineMayTurn,
+    string? Opens = null
 );
 
 /// <summary>Something the operator moves: key, pedal, lever, seat.</summary>
@@ -87,7 +87,7 @@ public sealed record Control(
     IReadOnlyList<string> Positions,
     string Rest,
     IReadOnlyList<string> Held,
-    IReadOnlyDictionary<string, string>? Says
+    IReadOnlyDictionary<string, string>? Says = null
 );
 
 /// <summary>An electrical part, coupling, splice or ground body.</summary>
@@ -168,7 +168,7 @@ public sealed record Wire
 /// <param name="At">Terminal it is joined to, "part.terminal".</param>
 /// <param name="Joint">How: push-on, ring, cavity, splice, screw.</param>
 /// <param name="RepairAlone">Whether cleaning this joint is a repair of its own, rather than part of renewing the wire with its ends.</param>
-public sealed record WireEnd(string At, string Joint, bool? RepairAlone);
+public sealed record WireEnd(string At, string Joint, bool? RepairAlone = null);
 
 /// <summary>Metal of a part bolted to a ground body.</summary>
 /// <param name="Id">Short name.</param>
@@ -188,5 +188,5 @@ public sealed record Duty(
     string Name,
     IReadOnlyDictionary<string, string> Setting,
     string Load,
-    string? Control
+    string? Control = null
 );

@@ -33,7 +33,7 @@ public static class MachineFile
         PropertyNamingPolicy = JsonNamingPolicy.CamelCase,
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
         RespectNullableAnnotations = true,
-        RespectRequiredConstructorParameters = false,
+        RespectRequiredConstructorParameters = true,
         AllowDuplicateProperties = false,
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         WriteIndented = true,
@@ -67,7 +67,7 @@ public static class MachineFile
         Machine? machine;
         try
         {
-            if (FormatProblem(utf8) is { } wrongFormat)
+            if (EarlyProblem(utf8) is { } wrongFormat)
             {
                 return wrongFormat;
             }
@@ -91,8 +91,8 @@ public static class MachineFile
     /// <summary>Writes a machine as canonical JSON with line feeds and a final newline.</summary>
     public static string Write(Machine machine) => JsonSerializer.Serialize(machine, Options) + "\n";
 
-    /// <summary>A newer format is told apart from a malformed file before its unknown fields are.</summary>
-    private static MachineReading? FormatProblem(ReadOnlySpan<byte> utf8)
+    /// <summary>A newer format, and null anywhere, are told apart before fields are looked at one by one.</summary>
+    private static MachineReading? EarlyProblem(ReadOnlySpan<byte> utf8)
     {
         var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { MaxDepth = 16 });
         using var document = JsonDocument.ParseValue(ref reader);
@@ -101,14 +101,29 @@ public static class MachineFile
             return MachineReading.Refused("", "A machine file is one JSON object.");
         }
 
-        return
+        if (
             document.RootElement.TryGetProperty("format", out var format)
             && format.ValueKind == JsonValueKind.Number
             && format.TryGetInt32(out var number)
             && number > Machine.CurrentFormat
-            ? MachineReading.Refused("/format", $"The file is of format {number}, from a newer version; this one reads format {Machine.CurrentFormat}.")
+        )
+        {
+            return MachineReading.Refused("/format", $"The file is of format {number}, from a newer version; this one reads format {Machine.CurrentFormat}.");
+        }
+
+        return NullPlace(document.RootElement, "") is { } place
+            ? MachineReading.Refused(place, "null is not allowed here; leave the field out or give a value.")
             : null;
     }
+
+    private static string? NullPlace(JsonElement element, string at) =>
+        element.ValueKind switch
+        {
+            JsonValueKind.Null => at,
+            JsonValueKind.Object => element.EnumerateObject().Select(p => NullPlace(p.Value, $"{at}/{p.Name}")).FirstOrDefault(p => p is not null),
+            JsonValueKind.Array => element.EnumerateArray().Select((e, i) => NullPlace(e, $"{at}/{i}")).FirstOrDefault(p => p is not null),
+            _ => null,
+        };
 
     private static string Reason(JsonException e)
     {
@@ -130,9 +145,7 @@ public static class MachineFile
             return "The value is of the wrong type here (text, number, true/false or list); docs/machine-format.md says which.";
         }
 
-        return text.Contains("disallow null", StringComparison.Ordinal) || text.Contains("null", StringComparison.OrdinalIgnoreCase)
-            ? "null is not allowed here; leave the field out or give a value."
-            : $"Not readable as JSON: {text}";
+        return $"Not readable as JSON: {text}";
     }
 
     private static string Pointer(string? path) =>

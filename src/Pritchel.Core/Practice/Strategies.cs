@@ -128,12 +128,13 @@ public sealed class ByHalves(DiagnosisKit kit) : IStrategy
         var (high, low) = (0, nodes.Length);
         for (var i = 0; i < nodes.Length; i++)
         {
-            if (Asked(beliefs, Pair(nodes[i])) is not { } reading)
+            // A figure that jumps says nothing to this method.
+            if (Asked(beliefs, Pair(nodes[i]))?.Volts is not { } volts)
             {
                 continue;
             }
 
-            if (reading.Volts > MostOfTheVolts)
+            if (volts > MostOfTheVolts)
             {
                 high = Math.Max(high, i);
             }

@@ -1,0 +1,118 @@
+using System.Text.Json.Nodes;
+using CsCheck;
+using Json.Schema;
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Tests;
+
+public class MachineFileTests
+{
+    private const string Tractor = "orchard-tractor-4";
+
+    [Fact]
+    public void Round_trip_is_exact() => Assert.Equal(Shipped.Text(Tractor), MachineFile.Write(Shipped.Read(Tractor)));
+
+    [Fact]
+    public void Shipped_machine_meets_its_schema_and_the_promised_size()
+    {
+        var schema = JsonSchema.FromText(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "machine.schema.json")));
+        Assert.True(schema.Evaluate(JsonNode.Parse(Shipped.Text(Tractor))).IsValid);
+        var machine = Shipped.Read(Tractor);
+        Assert.True(machine.Parts.Count >= 25);
+        Assert.True(machine.Wires.Count + machine.Wires.Sum(w => (w.From.Joint == "cavity" ? 0 : 1) + (w.To.Joint == "cavity" ? 0 : 1)) >= 60);
+    }
+
+    [Fact]
+    public void Schema_and_program_know_the_same_kinds_joints_and_colours()
+    {
+        var schema = JsonNode.Parse(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "machine.schema.json")))!;
+        Assert.Equal(DeviceKinds.All.Select(k => k.Name).Order(), Names(schema["properties"]!["parts"]!["items"]!["properties"]!["kind"]!["enum"]!).Order());
+        Assert.Equal(JointKinds.All.Select(k => k.Name).Order(), Names(schema["$defs"]!["end"]!["properties"]!["joint"]!["enum"]!).Order());
+        Assert.Equal(WireColours.Names.Order(), Names(schema["properties"]!["wires"]!["items"]!["properties"]!["colours"]!["items"]!["enum"]!).Order());
+    }
+
+    [Theory]
+    [InlineData("/parts/2/contacts/0/control", "\"throttle\"", "/parts/2/contacts/0/control", "control")]
+    [InlineData("/parts/2/contacts/0/closedIn/0", "\"HALF\"", "/parts/2/contacts/0/closedIn/0", "OFF, RUN, LIGHTS, START")]
+    [InlineData("/wires/6/to/at", "\"nowhere.1\"", "/wires/6/to/at", "part.terminal")]
+    [InlineData("/wires/6/gauge", "\"thick\"", "/wires/6/gauge", "14 AWG")]
+    [InlineData("/wires/6/lengthM", "-1", "/wires/6/lengthM", "0.02 to 100")]
+    [InlineData("/wires/6/lengthM", "\"long\"", "/wires/6/lengthM", "wrong type")]
+    [InlineData("/wires/6/colours", "[\"mauve\"]", "/wires/6/colours", "violet")]
+    [InlineData("/wires/6/id", "\"7\"", "/wires/", "twice")]
+    [InlineData("/parts/0/kind", "\"reactor\"", "/parts/0/kind", "battery")]
+    [InlineData("/parts/0/values/coldCrankingAmps", "1e9", "/parts/0/values/coldCrankingAmps", "50 to 1500")]
+    [InlineData("/format", "2", "/format", "newer")]
+    [InlineData("/name", "\"\"", "/name", "1 to 400")]
+    [InlineData("/include", "\"other-machine.json\"", "/include", "not known")]
+    [InlineData("/name", "null", "/name", "null")]
+    public void A_wrong_file_is_refused_with_its_place_and_what_is_allowed(string at, string value, string pointer, string allowed)
+    {
+        var reading = MachineFile.Read(With(at, value));
+        Assert.Null(reading.Machine);
+        Assert.Contains(reading.Problems, p => p.Pointer.StartsWith(pointer, StringComparison.Ordinal) && p.Message.Contains(allowed, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_loose_end_is_found_on_both_kinds()
+    {
+        var file = JsonNode.Parse(Shipped.Text(Tractor))!;
+        var wires = file["wires"]!.AsArray();
+        wires.Remove(wires.First(w => w!["id"]!.GetValue<string>() == "8"));
+        var problems = MachineFile.Read(file.ToJsonString()).Problems;
+        Assert.Contains(problems, p => p.Message.Contains("P2", StringComparison.Ordinal) && p.Message.Contains("Loose end", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_file_of_five_megabytes_is_refused_before_it_is_parsed()
+    {
+        using var stream = new MemoryStream(new byte[5 * 1024 * 1024]);
+        var problem = Assert.Single(MachineFile.Read(stream).Problems);
+        Assert.Contains("2 MB", problem.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Mutated_files_are_read_or_refused_but_never_crash()
+    {
+        var text = Shipped.Text(Tractor);
+        Gen.Select(Gen.Int[0, text.Length - 1], Gen.Int[1, 40], Gen.OneOfConst("", "\"", "{", "]", "9", "null", "-1", "1e400", "\u0000", "x"))
+            .Sample(
+                (at, cut, with) =>
+                {
+                    var mutated = text[..at] + with + text[Math.Min(text.Length, at + cut)..];
+                    var reading = MachineFile.Read(mutated);
+                    Assert.True((reading.Machine is null) == (reading.Problems.Count > 0));
+                    if (reading.Machine is { } machine)
+                    {
+                        Circuit.Compile(machine);
+                    }
+                },
+                iter: 3000
+            );
+    }
+
+    private static string With(string pointer, string value)
+    {
+        var file = JsonNode.Parse(Shipped.Text(Tractor))!;
+        var steps = pointer.Split('/')[1..];
+        var node = file;
+        foreach (var step in steps[..^1])
+        {
+            node = node is JsonArray array ? array[int.Parse(step, System.Globalization.CultureInfo.InvariantCulture)]! : node[step]!;
+        }
+
+        if (node is JsonArray list)
+        {
+            list[int.Parse(steps[^1], System.Globalization.CultureInfo.InvariantCulture)] = JsonNode.Parse(value);
+        }
+        else
+        {
+            node[steps[^1]] = JsonNode.Parse(value);
+        }
+
+        return file.ToJsonString();
+    }
+
+    private static IEnumerable<string> Names(JsonNode list) => list.AsArray().Select(n => n!.GetValue<string>());
+}

@@ -1,5 +1,8 @@
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 using Pritchel.Data;
 using Pritchel.Web;
 using Pritchel.Web.Api;
@@ -14,6 +17,7 @@ if (builder.Environment.IsDevelopment())
     builder.WebHost.UseStaticWebAssets();
 }
 
+builder.Logging.AddFilter("Microsoft", LogLevel.Warning).AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
 builder.WebHost.ConfigureKestrel(k =>
 {
     k.AddServerHeader = false;
@@ -28,6 +32,8 @@ builder.Services.AddScoped<MeterStore>();
 builder.Services.AddScoped<JobDesk>();
 builder.Services.AddSingleton<Workshop>();
 builder.Services.AddHostedService<Opening>();
+builder.Services.AddDataProtection().SetApplicationName("Pritchel");
+builder.Services.AddSingleton<IConfigureOptions<KeyManagementOptions>, KeysInTheRecord>();
 builder.Services.AddRazorPages();
 builder.Services.AddProblemDetails();
 builder.Services.AddOpenApi("v1", OpenApiText.Configure);

@@ -64,7 +64,7 @@ public sealed class Circuit
     /// <summary>Addresses tied to each node, first declared first.</summary>
     public IReadOnlyList<IReadOnlyList<string>> NodeAddresses { get; }
 
-    internal IReadOnlyList<Device> Devices { get; }
+    internal Device[] Devices { get; }
 
     internal Device[] ActiveDevices { get; }
 

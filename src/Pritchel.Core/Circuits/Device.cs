@@ -147,11 +147,14 @@ public sealed record ValueRule(string Name, double Least, double Most, double De
 /// <summary>A part's figures with the kind's defaults filled in.</summary>
 public sealed class PartFigures(DeviceKind kind, Part part)
 {
+    private readonly Dictionary<string, double> figures = kind.Values.ToDictionary(
+        v => v.Name,
+        v => part.Values is { } given && given.TryGetValue(v.Name, out var value) ? value : v.Default,
+        StringComparer.Ordinal
+    );
+
     /// <summary>Figure by name; the name must be one of the kind's.</summary>
-    public double this[string name] =>
-        part.Values is { } given && given.TryGetValue(name, out var value)
-            ? value
-            : kind.Values.First(v => string.Equals(v.Name, name, StringComparison.Ordinal)).Default;
+    public double this[string name] => figures[name];
 }
 
 /// <summary>Implemented by each device that machine files can name.</summary>

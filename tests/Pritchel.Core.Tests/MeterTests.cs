@@ -1,0 +1,98 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Meters;
+using Pritchel.Core.Units;
+using static Pritchel.Core.Tests.Shipped;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>The meter's honesty, on the tractor.</summary>
+public class MeterTests
+{
+    private static readonly Meter Nulled = Meter.Ordinary with { LeadsNulled = true };
+
+    [Fact]
+    public void Through_a_ten_kilohm_joint_with_nothing_drawing_it_still_shows_nearly_full_volts()
+    {
+        // The lesson of the trade: volts without load prove nothing. 10 MΩ behind 10 kΩ loses a thousandth.
+        var corroded = Fault("P1/1/resistive");
+        var display = Read(Setting(Tractor), MeterFunction.DcVolts, "key.B", "battery.-", faults: new PlantedFault(corroded, 1));
+        Assert.InRange(display.Value!.Value, 12.5, 12.6);
+    }
+
+    [Fact]
+    public void Under_load_the_same_joint_shows()
+    {
+        var corroded = Fault("P1/1/resistive");
+        var start = Setting(Tractor, ("key", "START"), ("brake", "down"));
+        var display = Read(start, MeterFunction.DcVolts, "key.B", "battery.-", faults: new PlantedFault(corroded, 1));
+        Assert.InRange(display.Value!.Value, 0, 0.2);
+    }
+
+    [Fact]
+    public void Ohms_are_refused_on_a_live_circuit_and_say_what_feeds_it()
+    {
+        var display = Read(Setting(Tractor), MeterFunction.Ohms, "key.B", "block.crankcase");
+        Assert.Null(display.Value);
+        Assert.Contains("battery", display.Refusal, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Ohms_take_in_everything_in_parallel()
+    {
+        // Key RUN, battery off: solenoid of 14 Ω beside the hour meter's 900 Ω and the cold oil lamp (72 Ω hot, a
+        // tenth of that cold) from the ignition feed to the block.
+        var run = Setting(Tractor, ("key", "RUN"));
+        var display = Read(run, MeterFunction.Ohms, "fuel-cut.in", "block.crankcase", batteryOff: true, meter: Nulled);
+        var parallel = 1 / ((1 / 14.0) + (1 / 900.0) + (1 / 7.25));
+        Assert.Equal(parallel, display.Value!.Value, 0.1 * parallel);
+    }
+
+    [Fact]
+    public void Lead_resistance_is_added_unless_nulled()
+    {
+        var (with, without) = (
+            Read(Setting(Tractor), MeterFunction.Ohms, "magneto.kill", "block.crankcase", batteryOff: true, meter: Meter.Ordinary with { Leads = new Ohms(0.4) }),
+            Read(Setting(Tractor), MeterFunction.Ohms, "magneto.kill", "block.crankcase", batteryOff: true, meter: Nulled)
+        );
+        Assert.Equal(0.4, with.Value!.Value - without.Value!.Value, 1e-9);
+    }
+
+    [Fact]
+    public void An_open_reads_OL()
+    {
+        var display = Read(Setting(Tractor), MeterFunction.Ohms, "solenoid.M", "solenoid.S", batteryOff: true, faults: new PlantedFault(Fault("starter/open"), 0));
+        Assert.Equal("OL", display.Shown);
+    }
+
+    [Fact]
+    public void Swapped_probes_show_minus()
+    {
+        var display = Read(Setting(Tractor), MeterFunction.DcVolts, "battery.-", "battery.+");
+        Assert.StartsWith("-12.5", display.Shown, StringComparison.Ordinal);
+    }
+
+    private static Faults.Fault Fault(string id) => Tractor.Faults.Single(f => f.Id == id);
+
+    private static MeterDisplay Read(
+        ControlSetting setting,
+        MeterFunction function,
+        string red,
+        string black,
+        bool batteryOff = false,
+        Meter? meter = null,
+        params PlantedFault[] faults
+    ) =>
+        Bench.Read(
+            new Case
+            {
+                Circuit = Tractor,
+                Settings = [setting],
+                Faults = faults,
+                BatteryDisconnected = batteryOff,
+            },
+            meter ?? Meter.Ordinary,
+            function,
+            Tractor.NodeOf(red),
+            Tractor.NodeOf(black)
+        );
+}

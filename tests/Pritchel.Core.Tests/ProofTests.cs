@@ -1,0 +1,54 @@
+using Pritchel.Core.Jobs;
+using static Pritchel.Core.Tests.Shipped;
+
+namespace Pritchel.Core.Tests;
+
+public class ProofTests
+{
+    [Theory]
+    [InlineData(1, 3, 18)] // the trade's own worked figures: 1 of 3 wants 18, 2 of 3 wants 5
+    [InlineData(2, 3, 5)]
+    public void Clean_tries_wanted_after_a_fault_that_came_and_went(int failed, int tried, int wanted) =>
+        Assert.Equal(wanted, Proof.CleanTriesNeeded(failed, tried));
+
+    [Fact]
+    public void Clean_tries_agree_with_simulation()
+    {
+        // p drawn from Beta(k + ½, n − k + ½) by two gamma variates (sums of squares of normals are chi-square).
+        var random = new Random(5);
+        double ChiSquare(int degrees) => Enumerable.Range(0, degrees).Sum(_ => Math.Pow(Diagnosis.HealthyMachine.Normal(random), 2));
+        var (failed, tried) = (2, 5);
+        var wanted = Proof.CleanTriesNeeded(failed, tried);
+        double Luck(int tries) =>
+            Enumerable
+                .Range(0, 200_000)
+                .Average(_ =>
+                {
+                    var (a, b) = (ChiSquare((2 * failed) + 1), ChiSquare((2 * (tried - failed)) + 1));
+                    return Math.Pow(b / (a + b), tries);
+                });
+        Assert.True(Luck(wanted) < 0.0515);
+        Assert.True(Luck(wanted - 1) > 0.05);
+    }
+
+    [Fact]
+    public void The_tractor_must_refuse_with_brake_up_and_with_blades_engaged()
+    {
+        var duty = Setting(Tractor, ("key", "START"), ("brake", "down"));
+        var refusals = Proof.Refusals(Tractor, duty, "starter");
+        Assert.Equal([Setting(Tractor, ("key", "START")), Setting(Tractor, ("key", "START"), ("brake", "down"), ("blades", "engaged"))], refusals);
+    }
+
+    [Fact]
+    public void Each_kill_path_of_the_tractor_has_a_setting_that_shows_it()
+    {
+        // By the drawing: key off (the seat path kept open by the brake), brake up with the seat empty, blades on with
+        // the seat empty (brake down), blades on in reverse with the rider seated.
+        var paths = Proof.KillPaths(Tractor).ToHashSet();
+        Assert.Contains(Setting(Tractor, ("key", "RUN")), paths);
+        Assert.Contains(Setting(Tractor, ("key", "RUN"), ("brake", "down"), ("blades", "engaged")), paths);
+        Assert.Contains(Setting(Tractor, ("key", "RUN"), ("blades", "engaged"), ("seat", "occupied"), ("gear", "reverse")), paths);
+        Assert.Contains(paths, p => p.Named(Tractor.Machine)["key"] == "OFF" && (p.Named(Tractor.Machine)["brake"] == "down" || p.Named(Tractor.Machine)["seat"] == "occupied"));
+        Assert.Equal(4, paths.Count);
+    }
+}

@@ -1,0 +1,116 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Faults;
+using static Pritchel.Core.Tests.Shipped;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>Relays, motors and fuses settling in sequence.</summary>
+public class SettlingTests
+{
+    private static readonly ControlSetting Start = Setting(Tractor, ("key", "START"), ("brake", "down"));
+
+    [Fact]
+    public void A_poor_battery_cable_makes_the_solenoid_chatter()
+    {
+        // 0.3 Ω more in the cable: the coil pulls in at full volts; the standing starter (33 mΩ with its contact) then
+        // leaves 12.5 · 0.033 / 0.35 = 1.2 V at the stud that feeds the coil, under the 3 V it lets go at.
+        var state = Solved("C1/resistive", Math.Log(0.3 / 0.02) / Math.Log(1 / 0.02), out var settlement);
+        Assert.Equal(Settlement.Chatters, settlement);
+        Assert.True(state.Wavered(Tractor.StateOf("solenoid")));
+    }
+
+    [Fact]
+    public void A_locked_starter_draws_its_stall_current_by_hand_calculation()
+    {
+        var fault = Tractor.Faults.Single(f => f.Id == "starter/stalled");
+        var values = Tractor.NominalParameters();
+        fault.Apply(values, 1);
+        var state = new CircuitState(Tractor);
+        state.Begin(values);
+        state.Move(Start);
+        var amps = state.Drop(Tractor.NodeOf("C2@from"), Tractor.NodeOf("C2@to")) / (0.00078 * 1.1);
+
+        // 12.57 V (90 % charge) over: battery 13.0 mΩ·1.15 (hand-worked from its 230 A rating at 20 °C, 90 %), the three
+        // cables 1.6 mΩ, the strap 0.27 mΩ, eight ring joints 2.4 mΩ, contact 0.6 mΩ, starter foot 1 mΩ, armature 30 mΩ.
+        var battery = (12.65 - 7.2) / 230 * Math.Exp(-0.009 * 38) * 1.035 * 1.15;
+        var cables = 0.00078 * (0.55 + 1.1 + 0.4 + 0.35);
+        var ohms = battery + cables + 0.0024 + 0.0006 + 0.001 + 0.03;
+        Assert.Equal(12.57 / ohms, amps, 0.02 * amps);
+    }
+
+    [Fact]
+    public void A_sound_machine_cranks_at_the_healthy_operating_point()
+    {
+        // Stated at 10.8 V: 85 A. Solved point: on the line I = (I0 + gV)/(1 + gR) through that point.
+        var state = new CircuitState(Tractor);
+        state.Begin(Tractor.NominalParameters());
+        Assert.Equal(Settlement.Settled, state.Move(Start));
+        var volts = state.Drop(Tractor.NodeOf("starter.post"), Tractor.NodeOf("starter.case"));
+        var amps = state.Drop(Tractor.NodeOf("C2@from"), Tractor.NodeOf("C2@to")) / (0.00078 * 1.1);
+        var slope = (85.0 - 55) / (10.8 - (85 * 0.03));
+        Assert.Equal((55 + (slope * volts)) / (1 + (slope * 0.03)), amps, 0.1);
+        Assert.InRange(volts, 9.6, 11.5);
+    }
+
+    [Fact]
+    public void Holding_needs_less_than_pulling_in()
+    {
+        // A control-side joint of 3 Ω: 12.5 V over 3 + 4.2 Ω leaves 7.3 V, under the 7.5 V pull-in.
+        var state = Solved("P1/2/resistive", Math.Log(3 / 0.05) / Math.Log(10_000 / 0.05), out _);
+        Assert.Equal(0, state.StateAt(Tractor.StateOf("solenoid")));
+    }
+
+    [Fact]
+    public void Settling_allocates_nothing()
+    {
+        var state = new CircuitState(Tractor);
+        var values = Tractor.NominalParameters();
+        var rest = Tractor.Setting(null);
+        void Cycle()
+        {
+            state.Begin(values);
+            state.Move(rest);
+            state.Move(Start);
+        }
+
+        Cycle();
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        for (var i = 0; i < 100; i++)
+        {
+            Cycle();
+        }
+
+        Assert.Equal(0, GC.GetAllocatedBytesForCurrentThread() - before);
+    }
+
+    [Fact]
+    public void Every_fault_in_every_setting_settles_or_chatters_within_bounds_and_gives_figures()
+    {
+        var state = new CircuitState(Tractor) { Tolerance = 1e-6 };
+        foreach (var fault in Tractor.Faults)
+        {
+            foreach (var setting in ReferenceSimulatorTests.AllSettings(Tractor))
+            {
+                var values = Tractor.NominalParameters();
+                fault.Apply(values, fault.Severity.At(0.7));
+                state.Begin(values);
+                state.Move(setting);
+                for (var n = 0; n < Tractor.Network.NodeCount; n++)
+                {
+                    Assert.InRange(state.Drop(n, Tractor.Reference), -13, 13);
+                }
+            }
+        }
+    }
+
+    private static CircuitState Solved(string faultId, double fraction, out Settlement settlement)
+    {
+        var fault = Tractor.Faults.Single(f => f.Id == faultId);
+        var values = Tractor.NominalParameters();
+        fault.Apply(values, fault.Severity.At(fraction));
+        var state = new CircuitState(Tractor);
+        state.Begin(values);
+        settlement = state.Move(Start);
+        return state;
+    }
+}

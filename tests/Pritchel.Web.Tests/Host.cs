@@ -1,0 +1,79 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Pritchel.Web.Tests;
+
+/// <summary>The application in process, on a record of its own in a temporary folder.</summary>
+public sealed class Host : WebApplicationFactory<Program>
+{
+    private readonly string folder;
+    private readonly bool owns;
+
+    public Host()
+        : this(Directory.CreateTempSubdirectory("pritchel-web").FullName, owns: true) { }
+
+    internal Host(string folder, bool owns = false)
+    {
+        this.folder = folder;
+        this.owns = owns;
+    }
+
+    public string Folder => folder;
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder) =>
+        builder.ConfigureTestServices(services => services.AddSingleton(new StartOptions(folder, Demo: false, [])));
+
+    public HttpClient Browser() => CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = true });
+
+    protected override void Dispose(bool disposing)
+    {
+        base.Dispose(disposing);
+        if (disposing && owns)
+        {
+            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+}
+
+/// <summary>Short ways of talking to the application.</summary>
+internal static partial class Talk
+{
+    public static Dictionary<string, string> Start { get; } = new() { ["key"] = "START", ["brake"] = "down" };
+
+    public static async Task<string> OpenJobAsync(HttpClient client)
+    {
+        var opened = await client.PostAsJsonAsync("/api/v1/jobs", new { machine = "orchard-tractor-4", duty = "cranks" });
+        Assert.Equal(HttpStatusCode.Created, opened.StatusCode);
+        var tag = (await opened.Content.ReadFromJsonAsync<JsonObject>())!["tag"]!.GetValue<string>();
+        (await client.PostAsJsonAsync($"/api/v1/jobs/{tag}/complaint", new { heard = "nothing", failed = 3, tried = 3 })).EnsureSuccessStatusCode();
+        return tag;
+    }
+
+    public static async Task<JsonObject> GetAsync(HttpClient client, string address) => (await client.GetFromJsonAsync<JsonObject>(address))!;
+
+    /// <summary>Posts the form of a page as a browser would, with its hidden fields and some changed.</summary>
+    public static async Task<HttpResponseMessage> PostFormAsync(HttpClient client, string page, string action, params (string Name, string Value)[] fields)
+    {
+        var html = await client.GetStringAsync(page);
+        var form = Regex.Split(html, "<form").Skip(1).First(f => f.Contains($"action=\"{action}\"", StringComparison.Ordinal) || (action == page && !f.Split('>')[0].Contains("action=", StringComparison.Ordinal)));
+        var values = Hidden()
+            .Matches(form.Split("</form>")[0])
+            .ToDictionary(m => WebUtility.HtmlDecode(m.Groups["name"].Value), m => WebUtility.HtmlDecode(m.Groups["value"].Value));
+        foreach (var (name, value) in fields)
+        {
+            values[name] = value;
+        }
+
+        return await client.PostAsync(action, new FormUrlEncodedContent(values));
+    }
+
+    [GeneratedRegex("""<input (?=[^>]*type="hidden")[^>]*name="(?<name>[^"]*)"[^>]*value="(?<value>[^"]*)" """, RegexOptions.ExplicitCapture | RegexOptions.IgnorePatternWhitespace, 1000)]
+    private static partial Regex Hidden();
+}

@@ -14,18 +14,33 @@ internal static class NextTest
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var kit = Usage.Tractor();
         var times = new List<(int Readings, double Milliseconds)>();
-        foreach (var fault in kit.Circuit.Faults.Where(f => f.Id is "brake/start/open" or "G1/resistive" or "P1/1/open" or "C4@to/joint/resistive" or "solenoid/contact-open"))
+        foreach (
+            var fault in kit.Circuit.Faults.Where(f =>
+                f.Id
+                    is "brake/start/open"
+                        or "G1/resistive"
+                        or "P1/1/open"
+                        or "C4@to/joint/resistive"
+                        or "solenoid/contact-open"
+            )
+        )
         {
             for (var repeat = 0; repeat < 4; repeat++)
             {
-                Hunt(kit, HiddenFault.Hide(kit.Table, fault, Meter.Ordinary, new Random(repeat))!, repeat == 0 ? null : times);
+                Hunt(
+                    kit,
+                    HiddenFault.Hide(kit.Table, fault, Meter.Ordinary, new Random(repeat))!,
+                    repeat == 0 ? null : times
+                );
             }
         }
 
         foreach (var group in times.GroupBy(t => t.Readings).OrderBy(g => g.Key))
         {
             var sorted = group.Select(t => t.Milliseconds).Order().ToArray();
-            Console.WriteLine($"after {group.Key} readings: median {sorted[sorted.Length / 2]:0} ms, worst {sorted[^1]:0} ms of {sorted.Length}");
+            Console.WriteLine(
+                $"after {group.Key} readings: median {sorted[sorted.Length / 2]:0} ms, worst {sorted[^1]:0} ms of {sorted.Length}"
+            );
         }
 
         return 0;
@@ -46,7 +61,13 @@ internal static class NextTest
             }
 
             var read = hidden.Read(next.At);
-            history.Add(new RecordedEvent(history.Count + 1, DateTimeOffset.UnixEpoch, new ReadingTaken(kit.Told(next.At), "", read.Volts, read.Symptom)));
+            history.Add(
+                new RecordedEvent(
+                    history.Count + 1,
+                    DateTimeOffset.UnixEpoch,
+                    new ReadingTaken(kit.Told(next.At), "", read.Volts, read.Symptom)
+                )
+            );
         }
     }
 }

@@ -15,7 +15,14 @@ internal static class Rehearse
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var repeats = args.Length > 0 ? int.Parse(args[0], CultureInfo.InvariantCulture) : 1;
         var kit = Usage.Tractor();
-        foreach (var strategy in new IStrategy[] { new ByInformation(), new ByHalves(kit), new ByChance(kit, new Random(Seed)) })
+        foreach (
+            var strategy in new IStrategy[]
+            {
+                new ByInformation(),
+                new ByHalves(kit),
+                new ByChance(kit, new Random(Seed)),
+            }
+        )
         {
             // The same seed for each strategy: the same machines, severities and meters.
             var random = new Random(Seed);

@@ -13,7 +13,14 @@ namespace Pritchel.Data;
 /// <param name="MachineName">Name of the machine then.</param>
 /// <param name="OpenedUtc">When.</param>
 /// <param name="State">What it stands at.</param>
-public sealed record Job(int Number, string MachineId, int MachineVersion, string MachineName, DateTime OpenedUtc, JobState State)
+public sealed record Job(
+    int Number,
+    string MachineId,
+    int MachineVersion,
+    string MachineName,
+    DateTime OpenedUtc,
+    JobState State
+)
 {
     /// <summary>As written on the tag: T-0147.</summary>
     public string Tag => JobStore.TagOf(Number);
@@ -37,7 +44,12 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
 
     /// <summary>Opens a job with its first event.</summary>
     /// <returns>Tag number.</returns>
-    public async Task<int> OpenAsync(string machineId, int machineVersion, JobEvent first, CancellationToken cancel = default)
+    public async Task<int> OpenAsync(
+        string machineId,
+        int machineVersion,
+        JobEvent first,
+        CancellationToken cancel = default
+    )
     {
         await using var transaction = await context.Database.BeginTransactionAsync(cancel);
         var number = (await context.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 0) + 1;
@@ -61,7 +73,12 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
     /// <param name="events">Events, in order.</param>
     /// <param name="cancel">Cancels the wait.</param>
     /// <returns>False, with nothing written, when the job has moved on.</returns>
-    public async Task<bool> AppendAsync(int number, int after, IReadOnlyList<JobEvent> events, CancellationToken cancel = default)
+    public async Task<bool> AppendAsync(
+        int number,
+        int after,
+        IReadOnlyList<JobEvent> events,
+        CancellationToken cancel = default
+    )
     {
         var id = await context.Jobs.Where(j => j.Number == number).Select(j => j.Id).FirstAsync(cancel);
         var last = await context.JobEvents.Where(e => e.JobId == id).MaxAsync(e => e.Sequence, cancel);
@@ -73,7 +90,15 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
         for (var i = 0; i < events.Count; i++)
         {
             var row = Row(after + 1 + i, events[i]);
-            context.JobEvents.Add(new JobEventRow { JobId = id, Sequence = row.Sequence, AtUtc = row.AtUtc, Body = row.Body });
+            context.JobEvents.Add(
+                new JobEventRow
+                {
+                    JobId = id,
+                    Sequence = row.Sequence,
+                    AtUtc = row.AtUtc,
+                    Body = row.Body,
+                }
+            );
         }
 
         try
@@ -94,12 +119,12 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
         (await QueryAsync(context.Jobs.Where(j => j.Number == number), cancel)).FirstOrDefault();
 
     /// <summary>All jobs, newest first.</summary>
-    public async Task<IReadOnlyList<Job>> ListAsync(CancellationToken cancel = default) => await QueryAsync(context.Jobs, cancel);
+    public async Task<IReadOnlyList<Job>> ListAsync(CancellationToken cancel = default) =>
+        await QueryAsync(context.Jobs, cancel);
 
     private async Task<List<Job>> QueryAsync(IQueryable<JobRow> jobs, CancellationToken cancel)
     {
-        var rows = await jobs
-            .AsNoTracking()
+        var rows = await jobs.AsNoTracking()
             .Include(j => j.Events)
             .OrderByDescending(j => j.Number)
             .Join(
@@ -111,22 +136,27 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
             .ToListAsync(cancel);
         return
         [
-            .. rows.Select(r => new Job(r.Job.Number, r.Job.MachineId, r.Job.MachineVersion, r.Name, r.Job.OpenedUtc, State(r.Job.Events))),
+            .. rows.Select(r => new Job(
+                r.Job.Number,
+                r.Job.MachineId,
+                r.Job.MachineVersion,
+                r.Name,
+                r.Job.OpenedUtc,
+                State(r.Job.Events)
+            )),
         ];
     }
 
     private static JobState State(IEnumerable<JobEventRow> events) =>
-        JobState.Of(
-            [
-                .. events
-                    .OrderBy(e => e.Sequence)
-                    .Select(e => new RecordedEvent(
-                        e.Sequence,
-                        new DateTimeOffset(DateTime.SpecifyKind(e.AtUtc, DateTimeKind.Utc)),
-                        JsonSerializer.Deserialize<JobEvent>(e.Body, Json)!
-                    )),
-            ]
-        );
+        JobState.Of([
+            .. events
+                .OrderBy(e => e.Sequence)
+                .Select(e => new RecordedEvent(
+                    e.Sequence,
+                    new DateTimeOffset(DateTime.SpecifyKind(e.AtUtc, DateTimeKind.Utc)),
+                    JsonSerializer.Deserialize<JobEvent>(e.Body, Json)!
+                )),
+        ]);
 
     private JobEventRow Row(int sequence, JobEvent what) =>
         new()

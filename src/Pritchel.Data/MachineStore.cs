@@ -16,7 +16,9 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
     /// <summary>Newest version of every machine, by name.</summary>
     public async Task<IReadOnlyList<MachineEntry>> ListAsync(CancellationToken cancel = default) =>
         await context
-            .Machines.Where(m => m.Version == context.Machines.Where(o => o.MachineId == m.MachineId).Max(o => o.Version))
+            .Machines.Where(m =>
+                m.Version == context.Machines.Where(o => o.MachineId == m.MachineId).Max(o => o.Version)
+            )
             .OrderBy(m => m.Name)
             .Select(m => new MachineEntry(m.MachineId, m.Version, m.Name, m.Kind))
             .ToListAsync(cancel);
@@ -31,14 +33,20 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
 
     /// <summary>JSON of one version, or null.</summary>
     public async Task<string?> JsonAsync(string id, int version, CancellationToken cancel = default) =>
-        await context.Machines.Where(m => m.MachineId == id && m.Version == version).Select(m => m.Json).FirstOrDefaultAsync(cancel);
+        await context
+            .Machines.Where(m => m.MachineId == id && m.Version == version)
+            .Select(m => m.Json)
+            .FirstOrDefaultAsync(cancel);
 
     /// <summary>Adds a machine, or a new version of it when it differs from the newest.</summary>
     public async Task<MachineEntry> AddAsync(Machine machine, CancellationToken cancel = default)
     {
         var json = MachineFile.Write(machine);
         var newest = await FindAsync(machine.Id, cancel);
-        if (newest is not null && string.Equals(await JsonAsync(machine.Id, newest.Version, cancel), json, StringComparison.Ordinal))
+        if (
+            newest is not null
+            && string.Equals(await JsonAsync(machine.Id, newest.Version, cancel), json, StringComparison.Ordinal)
+        )
         {
             return newest;
         }

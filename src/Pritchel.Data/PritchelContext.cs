@@ -28,7 +28,12 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
             .WithMany()
             .HasForeignKey(j => new { j.MachineId, j.MachineVersion })
             .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<JobRow>().HasMany(j => j.Events).WithOne().HasForeignKey(e => e.JobId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<JobRow>()
+            .HasMany(j => j.Events)
+            .WithOne()
+            .HasForeignKey(e => e.JobId)
+            .OnDelete(DeleteBehavior.Restrict);
         modelBuilder.Entity<JobEventRow>().HasIndex(e => new { e.JobId, e.Sequence }).IsUnique();
         modelBuilder.Entity<SettingRow>().HasKey(s => s.Name);
     }

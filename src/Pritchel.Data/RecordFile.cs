@@ -9,7 +9,12 @@ public static class RecordFile
 {
     /// <summary>Connection string of a record in a folder.</summary>
     public static string ConnectionString(string folder) =>
-        new SqliteConnectionStringBuilder { DataSource = Path.Combine(folder, "pritchel.db"), ForeignKeys = true, DefaultTimeout = 10 }.ToString();
+        new SqliteConnectionStringBuilder
+        {
+            DataSource = Path.Combine(folder, "pritchel.db"),
+            ForeignKeys = true,
+            DefaultTimeout = 10,
+        }.ToString();
 
     /// <summary>Brings the file up to date. A copy is made first when there is anything to change in an existing file.</summary>
     public static async Task PrepareAsync(PritchelContext context, string folder, CancellationToken cancel)
@@ -30,7 +35,9 @@ public static class RecordFile
     {
         var connection = (SqliteConnection)context.Database.GetDbConnection();
         await connection.OpenAsync(cancel);
-        await using var target = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = copy, Pooling = false }.ToString());
+        await using var target = new SqliteConnection(
+            new SqliteConnectionStringBuilder { DataSource = copy, Pooling = false }.ToString()
+        );
         await target.OpenAsync(cancel);
         connection.BackupDatabase(target);
     }

@@ -10,14 +10,21 @@ using Pritchel.Web.Desk;
 
 var options = StartOptions.Parse(args);
 var builder = WebApplication.CreateBuilder(
-    new WebApplicationOptions { Args = options.HostArguments, ContentRootPath = AppContext.BaseDirectory, WebRootPath = StartOptions.WebRoot() }
+    new WebApplicationOptions
+    {
+        Args = options.HostArguments,
+        ContentRootPath = AppContext.BaseDirectory,
+        WebRootPath = StartOptions.WebRoot(),
+    }
 );
 if (builder.Environment.IsDevelopment())
 {
     builder.WebHost.UseStaticWebAssets();
 }
 
-builder.Logging.AddFilter("Microsoft", LogLevel.Warning).AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
+builder
+    .Logging.AddFilter("Microsoft", LogLevel.Warning)
+    .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
 builder.WebHost.ConfigureKestrel(k =>
 {
     k.AddServerHeader = false;
@@ -25,7 +32,9 @@ builder.WebHost.ConfigureKestrel(k =>
 });
 builder.Services.AddSingleton(options);
 builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddDbContext<PritchelContext>((services, db) => db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<StartOptions>().DataFolder)));
+builder.Services.AddDbContext<PritchelContext>(
+    (services, db) => db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<StartOptions>().DataFolder))
+);
 builder.Services.AddScoped<MachineStore>();
 builder.Services.AddScoped<JobStore>();
 builder.Services.AddScoped<MeterStore>();
@@ -50,7 +59,9 @@ app.UseSecurityHeaders(SecurityPolicy.Build());
 app.UseExceptionHandler("/error");
 app.UseStatusCodePagesWithReExecute("/error", "?code={0}");
 app.UseResponseCompression();
-app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = "public, max-age=3600" });
+app.UseStaticFiles(
+    new StaticFileOptions { OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = "public, max-age=3600" }
+);
 app.UseRouting();
 app.UseAntiforgery();
 app.MapRazorPages();

@@ -32,7 +32,10 @@ public sealed record StartOptions(string DataFolder, bool Demo, string[] HostArg
             }
         }
 
-        if (!host.Exists(a => a.StartsWith("--urls", StringComparison.Ordinal)) && Environment.GetEnvironmentVariable("ASPNETCORE_URLS") is null)
+        if (
+            !host.Exists(a => a.StartsWith("--urls", StringComparison.Ordinal))
+            && Environment.GetEnvironmentVariable("ASPNETCORE_URLS") is null
+        )
         {
             host.AddRange(["--urls", DefaultUrl]);
         }
@@ -44,7 +47,11 @@ public sealed record StartOptions(string DataFolder, bool Demo, string[] HostArg
     public static string WebRoot()
     {
         var beside = Path.Combine(AppContext.BaseDirectory, "wwwroot");
-        for (var folder = new DirectoryInfo(AppContext.BaseDirectory); !Directory.Exists(beside) && folder is not null; folder = folder.Parent)
+        for (
+            var folder = new DirectoryInfo(AppContext.BaseDirectory);
+            !Directory.Exists(beside) && folder is not null;
+            folder = folder.Parent
+        )
         {
             beside = Path.Combine(folder.FullName, "src", "Pritchel.Web", "wwwroot");
         }

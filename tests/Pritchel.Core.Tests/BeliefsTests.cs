@@ -12,13 +12,23 @@ public class BeliefsTests
 
     internal static DiagnosisKit Kit => KitOnce.Value;
 
-    private static readonly Complaint Silent = new() { Duty = "cranks", Heard = Heard.Nothing, Failed = 3, Tried = 3 };
+    private static readonly Complaint Silent = new()
+    {
+        Duty = "cranks",
+        Heard = Heard.Nothing,
+        Failed = 3,
+        Tried = 3,
+    };
 
     private static readonly Gen<Reading> Readings =
         from condition in Gen.Int[0, 3]
         from red in Gen.Int[0, Shipped.Tractor.Network.NodeCount - 1]
         from black in Gen.OneOfConst(Shipped.Tractor.Reference, Shipped.Tractor.NodeOf("block.crankcase"))
-        from volts in Gen.OneOf(Gen.Double[-60, 60].Select(v => (double?)v), Gen.OneOfConst<double?>(0.0, 12.5, 1e-9, -59.9), Gen.Const((double?)null))
+        from volts in Gen.OneOf(
+            Gen.Double[-60, 60].Select(v => (double?)v),
+            Gen.OneOfConst<double?>(0.0, 12.5, 1e-9, -59.9),
+            Gen.Const((double?)null)
+        )
         from symptom in Gen.Enum<SymptomNow>()
         select new Reading(new ProbePair(condition, red, black), volts, symptom);
 
@@ -55,10 +65,20 @@ public class BeliefsTests
     {
         var at = new ProbePair(0, Shipped.Tractor.NodeOf("key.B"), Shipped.Tractor.Reference);
         var first = new RecordedEvent(1, DateTimeOffset.UnixEpoch, new ComplaintMade(Silent));
-        var reading = new RecordedEvent(2, DateTimeOffset.UnixEpoch, new ReadingTaken(Kit.Told(at), "12.4", 12.4, SymptomNow.Present));
+        var reading = new RecordedEvent(
+            2,
+            DateTimeOffset.UnixEpoch,
+            new ReadingTaken(Kit.Told(at), "12.4", 12.4, SymptomNow.Present)
+        );
         var undo = new RecordedEvent(3, DateTimeOffset.UnixEpoch, new Undone(2));
-        var (before, after) = (JobDiagnosis.Of(JobState.Of([first]), Kit, Meter.Ordinary), JobDiagnosis.Of(JobState.Of([first, reading, undo]), Kit, Meter.Ordinary));
-        Assert.Equal(before.Beliefs.Suspects.Select(s => (s.Id, s.Share)), after.Beliefs.Suspects.Select(s => (s.Id, s.Share)));
+        var (before, after) = (
+            JobDiagnosis.Of(JobState.Of([first]), Kit, Meter.Ordinary),
+            JobDiagnosis.Of(JobState.Of([first, reading, undo]), Kit, Meter.Ordinary)
+        );
+        Assert.Equal(
+            before.Beliefs.Suspects.Select(s => (s.Id, s.Share)),
+            after.Beliefs.Suspects.Select(s => (s.Id, s.Share))
+        );
         Assert.Equal(before.Next!.At, after.Next!.At);
     }
 
@@ -68,9 +88,14 @@ public class BeliefsTests
         // Fuse, its wires and P1 cavity 1 feed both the lamp and the start circuit.
         double SharedFeed(LampLook look)
         {
-            var complaint = Silent with { Lamps = [new LampSeen("oil-lamp", 0, look), new LampSeen("oil-lamp", 1, look)] };
+            var complaint = Silent with
+            {
+                Lamps = [new LampSeen("oil-lamp", 0, look), new LampSeen("oil-lamp", 1, look)],
+            };
             var beliefs = Beliefs.Weigh(Kit.Table, complaint, Meter.Ordinary, []);
-            return beliefs.Suspects.Where(s => s.Id is "part:fuse" or "wire:1" or "wire:2" or "wire:3" or "cavity:P1/1").Sum(s => s.Share);
+            return beliefs
+                .Suspects.Where(s => s.Id is "part:fuse" or "wire:1" or "wire:2" or "wire:3" or "cavity:P1/1")
+                .Sum(s => s.Share);
         }
 
         Assert.True(SharedFeed(LampLook.Out) > 0.8);
@@ -83,8 +108,16 @@ public class BeliefsTests
         // The same point, key B, with the key off and with it at START.
         var (rest, start) = (Kit.Table.Conditions.Count - 1, 0);
         double Entropy(params Reading[] readings) =>
-            -Beliefs.Weigh(Kit.Table, Silent, Meter.Ordinary, readings).Suspects.Where(s => s.Share > 0).Sum(s => s.Share * Math.Log2(s.Share));
-        Reading At(int condition, double volts) => new(new ProbePair(condition, Shipped.Tractor.NodeOf("brake.in"), Shipped.Tractor.Reference), volts, SymptomNow.Present);
+            -Beliefs
+                .Weigh(Kit.Table, Silent, Meter.Ordinary, readings)
+                .Suspects.Where(s => s.Share > 0)
+                .Sum(s => s.Share * Math.Log2(s.Share));
+        Reading At(int condition, double volts) =>
+            new(
+                new ProbePair(condition, Shipped.Tractor.NodeOf("brake.in"), Shipped.Tractor.Reference),
+                volts,
+                SymptomNow.Present
+            );
         Assert.True(Entropy() - Entropy(At(rest, 0)) < 0.1);
         Assert.True(Entropy() - Entropy(At(start, 12.4)) > 0.5);
     }
@@ -95,7 +128,10 @@ public class BeliefsTests
         var sometimes = Silent with { Failed = 1, Tried = 4 };
         var across = new ProbePair(0, Shipped.Tractor.NodeOf("brake.in"), Shipped.Tractor.NodeOf("brake.out"));
         double Brake(SymptomNow now) =>
-            Beliefs.Weigh(Kit.Table, sometimes, Meter.Ordinary, [new Reading(across, 0.02, now)]).Suspects.First(s => s.Id == "part:brake").Share;
+            Beliefs
+                .Weigh(Kit.Table, sometimes, Meter.Ordinary, [new Reading(across, 0.02, now)])
+                .Suspects.First(s => s.Id == "part:brake")
+                .Share;
         Assert.True(Brake(SymptomNow.Absent) > 5 * Brake(SymptomNow.Present));
     }
 
@@ -107,11 +143,13 @@ public class BeliefsTests
             Silent,
             Meter.Ordinary,
             [
-                .. new[] { ("battery.+", 3.1), ("key.B", 9.7), ("brake.in", 1.4), ("solenoid.S", 8.8) }.Select(x => new Reading(
-                    new ProbePair(0, Shipped.Tractor.NodeOf(x.Item1), Shipped.Tractor.Reference),
-                    x.Item2,
-                    SymptomNow.Present
-                )),
+                .. new[] { ("battery.+", 3.1), ("key.B", 9.7), ("brake.in", 1.4), ("solenoid.S", 8.8) }.Select(
+                    x => new Reading(
+                        new ProbePair(0, Shipped.Tractor.NodeOf(x.Item1), Shipped.Tractor.Reference),
+                        x.Item2,
+                        SymptomNow.Present
+                    )
+                ),
             ]
         );
         Assert.Equal("none", beliefs.Suspects[0].Id);

@@ -16,7 +16,12 @@ public class EliminationTests
     private static readonly Gen<RandomNetwork> Networks =
         from nodes in Gen.Int[3, 24]
         from branches in Gen.Select(Gen.Int[0, nodes - 1], Gen.Int[0, nodes - 1], Siemens).Array[nodes, nodes * 3]
-        from sources in Gen.Select(Gen.Int[0, nodes - 1], Gen.Int[0, nodes - 1], Gen.Double[-15, 15], Gen.Double[-3, 3].Select(e => Math.Pow(10, e))).Array[1, 3]
+        from sources in Gen.Select(
+            Gen.Int[0, nodes - 1],
+            Gen.Int[0, nodes - 1],
+            Gen.Double[-15, 15],
+            Gen.Double[-3, 3].Select(e => Math.Pow(10, e))
+        ).Array[1, 3]
         select new RandomNetwork(nodes, branches, sources);
 
     [Fact]
@@ -32,7 +37,10 @@ public class EliminationTests
                     Assert.Equal(theirs[n] is not null, ours.Joined(n, 0));
                     if (theirs[n] is { } exact)
                     {
-                        Assert.True(Math.Abs((double)((decimal)ours.Volts(n) - exact)) <= allowed, $"node {n}: {ours.Volts(n):R} against {exact}");
+                        Assert.True(
+                            Math.Abs((double)((decimal)ours.Volts(n) - exact)) <= allowed,
+                            $"node {n}: {ours.Volts(n):R} against {exact}"
+                        );
                     }
                 }
             },
@@ -52,8 +60,12 @@ public class EliminationTests
                     }
 
                     // Volts at q from a source at p equal volts at p from the same source at q; both behind one ohm.
-                    var atQ = new RandomNetwork(network.Nodes, network.Branches, [(p, 0, 10, 1), (q, 0, 0, 1)]).Solve().Volts(q);
-                    var atP = new RandomNetwork(network.Nodes, network.Branches, [(p, 0, 0, 1), (q, 0, 10, 1)]).Solve().Volts(p);
+                    var atQ = new RandomNetwork(network.Nodes, network.Branches, [(p, 0, 10, 1), (q, 0, 0, 1)])
+                        .Solve()
+                        .Volts(q);
+                    var atP = new RandomNetwork(network.Nodes, network.Branches, [(p, 0, 0, 1), (q, 0, 10, 1)])
+                        .Solve()
+                        .Volts(p);
                     Assert.Equal(atQ, atP, 1e-11);
                 },
                 iter: 1000
@@ -66,7 +78,10 @@ public class EliminationTests
                 (network, a, b, more) =>
                 {
                     var before = EffectiveOhms(network.Nodes, network.Branches);
-                    var after = EffectiveOhms(network.Nodes, [.. network.Branches, (a % network.Nodes, b % network.Nodes, more)]);
+                    var after = EffectiveOhms(
+                        network.Nodes,
+                        [.. network.Branches, (a % network.Nodes, b % network.Nodes, more)]
+                    );
                     Assert.True(after <= before * (1 + 1e-12) || double.IsInfinity(before));
                 },
                 iter: 1000
@@ -111,13 +126,26 @@ public class EliminationTests
 }
 
 /// <summary>A network made up for a test. Node 0 is the reference.</summary>
-internal sealed record RandomNetwork(int Nodes, (int From, int To, double Siemens)[] Branches, (int From, int To, double Emf, double Siemens)[] Sources)
+internal sealed record RandomNetwork(
+    int Nodes,
+    (int From, int To, double Siemens)[] Branches,
+    (int From, int To, double Emf, double Siemens)[] Sources
+)
 {
     public Elimination Solve()
     {
-        var network = new Network(Nodes, [.. Branches.Select(b => new Branch(b.From, b.To))], [.. Sources.Select(s => new Source(s.From, s.To))], 0);
+        var network = new Network(
+            Nodes,
+            [.. Branches.Select(b => new Branch(b.From, b.To))],
+            [.. Sources.Select(s => new Source(s.From, s.To))],
+            0
+        );
         var solver = new Elimination(network);
-        solver.Solve([.. Branches.Select(b => b.Siemens)], [.. Sources.Select(s => s.Emf)], [.. Sources.Select(s => s.Siemens)]);
+        solver.Solve(
+            [.. Branches.Select(b => b.Siemens)],
+            [.. Sources.Select(s => s.Emf)],
+            [.. Sources.Select(s => s.Siemens)]
+        );
         return solver;
     }
 }
@@ -133,7 +161,9 @@ internal static class DecimalSolver
         var rows = unknowns.Select((n, i) => (n, i)).ToDictionary(x => x.n, x => x.i);
         var size = unknowns.Length;
         var a = new decimal[size, size + 1];
-        foreach (var (from, to, siemens) in network.Branches.Concat(network.Sources.Select(s => (s.From, s.To, s.Siemens))))
+        foreach (
+            var (from, to, siemens) in network.Branches.Concat(network.Sources.Select(s => (s.From, s.To, s.Siemens)))
+        )
         {
             Stamp(a, rows, from, to, (decimal)siemens);
         }
@@ -230,7 +260,11 @@ internal static class DecimalSolver
         for (var changed = true; changed; )
         {
             changed = false;
-            foreach (var (from, to, siemens) in network.Branches.Concat(network.Sources.Select(s => (s.From, s.To, s.Siemens))))
+            foreach (
+                var (from, to, siemens) in network.Branches.Concat(
+                    network.Sources.Select(s => (s.From, s.To, s.Siemens))
+                )
+            )
             {
                 if (siemens > 0 && joined[from] != joined[to])
                 {

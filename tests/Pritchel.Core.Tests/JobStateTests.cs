@@ -6,7 +6,12 @@ namespace Pritchel.Core.Tests;
 /// <summary>A job's state follows from its events and from nothing else.</summary>
 public class JobStateTests
 {
-    private static readonly Complaint Told = new() { Duty = "cranks", Heard = Heard.Nothing, Bridged = ["seat/kill"] };
+    private static readonly Complaint Told = new()
+    {
+        Duty = "cranks",
+        Heard = Heard.Nothing,
+        Bridged = ["seat/kill"],
+    };
     private static readonly ProbedAt Somewhere = new(new Dictionary<string, string>(), "key.B", "battery.-");
 
     [Fact]
@@ -15,8 +20,18 @@ public class JobStateTests
         Assert.Equal(Stage.Complaint, State(new ComplaintMade(new Complaint { Duty = "cranks" })).Stage);
         Assert.Equal(Stage.Measure, State(new ComplaintMade(Told)).Stage);
         Assert.Equal(Stage.Repair, State(new ComplaintMade(Told), new VerdictTaken("part:key", "key", 0.98)).Stage);
-        Assert.Equal(Stage.Measure, State(new ComplaintMade(Told), new VerdictTaken("part:key", "key", 0.98), new MeasuredOn()).Stage);
-        Assert.Equal(Stage.Prove, State(new ComplaintMade(Told), new VerdictTaken("part:key", "key", 0.98), new RepairDone("new key", "", 10)).Stage);
+        Assert.Equal(
+            Stage.Measure,
+            State(new ComplaintMade(Told), new VerdictTaken("part:key", "key", 0.98), new MeasuredOn()).Stage
+        );
+        Assert.Equal(
+            Stage.Prove,
+            State(
+                new ComplaintMade(Told),
+                new VerdictTaken("part:key", "key", 0.98),
+                new RepairDone("new key", "", 10)
+            ).Stage
+        );
         Assert.Equal(Stage.Closed, State(new ComplaintMade(Told), new JobClosed(false, "")).Stage);
     }
 
@@ -60,7 +75,10 @@ public class JobStateTests
     {
         var check = new ProofCheck("repeats", ProofKind.Repeats, "", "", 3);
         ProofGiven Try(bool passed) => new("repeats", passed, null);
-        Assert.Equal(2, Proof.PassedRunning(check, [Try(true), Try(true), Try(true), Try(false), Try(true), Try(true)]));
+        Assert.Equal(
+            2,
+            Proof.PassedRunning(check, [Try(true), Try(true), Try(true), Try(false), Try(true), Try(true)])
+        );
     }
 
     private static ReadingTaken Read(string typed) => new(Somewhere, typed, 1, SymptomNow.Present);

@@ -16,25 +16,47 @@ public class MachineFileTests
     [Fact]
     public void Shipped_machine_meets_its_schema_and_the_promised_size()
     {
-        var schema = JsonSchema.FromText(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "machine.schema.json")));
+        var schema = JsonSchema.FromText(
+            File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "machine.schema.json"))
+        );
         Assert.True(schema.Evaluate(JsonNode.Parse(Shipped.Text(Tractor))).IsValid);
         var machine = Shipped.Read(Tractor);
         Assert.True(machine.Parts.Count >= 25);
-        Assert.True(machine.Wires.Count + machine.Wires.Sum(w => (w.From.Joint == "cavity" ? 0 : 1) + (w.To.Joint == "cavity" ? 0 : 1)) >= 60);
+        Assert.True(
+            machine.Wires.Count
+                + machine.Wires.Sum(w => (w.From.Joint == "cavity" ? 0 : 1) + (w.To.Joint == "cavity" ? 0 : 1))
+                >= 60
+        );
     }
 
     [Fact]
     public void Schema_and_program_know_the_same_kinds_joints_and_colours()
     {
-        var schema = JsonNode.Parse(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "machine.schema.json")))!;
-        Assert.Equal(DeviceKinds.All.Select(k => k.Name).Order(), Names(schema["properties"]!["parts"]!["items"]!["properties"]!["kind"]!["enum"]!).Order());
-        Assert.Equal(JointKinds.All.Select(k => k.Name).Order(), Names(schema["$defs"]!["end"]!["properties"]!["joint"]!["enum"]!).Order());
-        Assert.Equal(WireColours.Names.Order(), Names(schema["properties"]!["wires"]!["items"]!["properties"]!["colours"]!["items"]!["enum"]!).Order());
+        var schema = JsonNode.Parse(
+            File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "machine.schema.json"))
+        )!;
+        Assert.Equal(
+            DeviceKinds.All.Select(k => k.Name).Order(),
+            Names(schema["properties"]!["parts"]!["items"]!["properties"]!["kind"]!["enum"]!).Order()
+        );
+        Assert.Equal(
+            JointKinds.All.Select(k => k.Name).Order(),
+            Names(schema["$defs"]!["end"]!["properties"]!["joint"]!["enum"]!).Order()
+        );
+        Assert.Equal(
+            WireColours.Names.Order(),
+            Names(schema["properties"]!["wires"]!["items"]!["properties"]!["colours"]!["items"]!["enum"]!).Order()
+        );
     }
 
     [Theory]
     [InlineData("/parts/2/contacts/0/control", "\"throttle\"", "/parts/2/contacts/0/control", "control")]
-    [InlineData("/parts/2/contacts/0/closedIn/0", "\"HALF\"", "/parts/2/contacts/0/closedIn/0", "OFF, RUN, LIGHTS, START")]
+    [InlineData(
+        "/parts/2/contacts/0/closedIn/0",
+        "\"HALF\"",
+        "/parts/2/contacts/0/closedIn/0",
+        "OFF, RUN, LIGHTS, START"
+    )]
     [InlineData("/wires/6/to/at", "\"nowhere.1\"", "/wires/6/to/at", "part.terminal")]
     [InlineData("/wires/6/gauge", "\"thick\"", "/wires/6/gauge", "14 AWG")]
     [InlineData("/wires/6/lengthM", "-1", "/wires/6/lengthM", "0.02 to 100")]
@@ -47,11 +69,21 @@ public class MachineFileTests
     [InlineData("/name", "\"\"", "/name", "1 to 400")]
     [InlineData("/include", "\"other-machine.json\"", "/include", "not known")]
     [InlineData("/name", "null", "/name", "null")]
-    public void A_wrong_file_is_refused_with_its_place_and_what_is_allowed(string at, string value, string pointer, string allowed)
+    public void A_wrong_file_is_refused_with_its_place_and_what_is_allowed(
+        string at,
+        string value,
+        string pointer,
+        string allowed
+    )
     {
         var reading = MachineFile.Read(With(at, value));
         Assert.Null(reading.Machine);
-        Assert.Contains(reading.Problems, p => p.Pointer.StartsWith(pointer, StringComparison.Ordinal) && p.Message.Contains(allowed, StringComparison.Ordinal));
+        Assert.Contains(
+            reading.Problems,
+            p =>
+                p.Pointer.StartsWith(pointer, StringComparison.Ordinal)
+                && p.Message.Contains(allowed, StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -61,7 +93,12 @@ public class MachineFileTests
         var wires = file["wires"]!.AsArray();
         wires.Remove(wires.First(w => w!["id"]!.GetValue<string>() == "8"));
         var problems = MachineFile.Read(file.ToJsonString()).Problems;
-        Assert.Contains(problems, p => p.Message.Contains("P2", StringComparison.Ordinal) && p.Message.Contains("Loose end", StringComparison.Ordinal));
+        Assert.Contains(
+            problems,
+            p =>
+                p.Message.Contains("P2", StringComparison.Ordinal)
+                && p.Message.Contains("Loose end", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -76,7 +113,11 @@ public class MachineFileTests
     public void Mutated_files_are_read_or_refused_but_never_crash()
     {
         var text = Shipped.Text(Tractor);
-        Gen.Select(Gen.Int[0, text.Length - 1], Gen.Int[1, 40], Gen.OneOfConst("", "\"", "{", "]", "9", "null", "-1", "1e400", "\u0000", "x"))
+        Gen.Select(
+                Gen.Int[0, text.Length - 1],
+                Gen.Int[1, 40],
+                Gen.OneOfConst("", "\"", "{", "]", "9", "null", "-1", "1e400", "\u0000", "x")
+            )
             .Sample(
                 (at, cut, with) =>
                 {
@@ -99,7 +140,9 @@ public class MachineFileTests
         var node = file;
         foreach (var step in steps[..^1])
         {
-            node = node is JsonArray array ? array[int.Parse(step, System.Globalization.CultureInfo.InvariantCulture)]! : node[step]!;
+            node = node is JsonArray array
+                ? array[int.Parse(step, System.Globalization.CultureInfo.InvariantCulture)]!
+                : node[step]!;
         }
 
         if (node is JsonArray list)

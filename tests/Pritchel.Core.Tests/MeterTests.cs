@@ -15,7 +15,13 @@ public class MeterTests
     {
         // The lesson of the trade: volts without load prove nothing. 10 MΩ behind 10 kΩ loses a thousandth.
         var corroded = Fault("P1/1/resistive");
-        var display = Read(Setting(Tractor), MeterFunction.DcVolts, "key.B", "battery.-", faults: new PlantedFault(corroded, 1));
+        var display = Read(
+            Setting(Tractor),
+            MeterFunction.DcVolts,
+            "key.B",
+            "battery.-",
+            faults: new PlantedFault(corroded, 1)
+        );
         Assert.InRange(display.Value!.Value, 12.5, 12.6);
     }
 
@@ -51,8 +57,25 @@ public class MeterTests
     public void Lead_resistance_is_added_unless_nulled()
     {
         var (with, without) = (
-            Read(Setting(Tractor), MeterFunction.Ohms, "magneto.kill", "block.crankcase", batteryOff: true, meter: Meter.Ordinary with { Leads = new Ohms(0.4) }),
-            Read(Setting(Tractor), MeterFunction.Ohms, "magneto.kill", "block.crankcase", batteryOff: true, meter: Nulled)
+            Read(
+                Setting(Tractor),
+                MeterFunction.Ohms,
+                "magneto.kill",
+                "block.crankcase",
+                batteryOff: true,
+                meter: Meter.Ordinary with
+                {
+                    Leads = new Ohms(0.4),
+                }
+            ),
+            Read(
+                Setting(Tractor),
+                MeterFunction.Ohms,
+                "magneto.kill",
+                "block.crankcase",
+                batteryOff: true,
+                meter: Nulled
+            )
         );
         Assert.Equal(0.4, with.Value!.Value - without.Value!.Value, 1e-9);
     }
@@ -60,7 +83,14 @@ public class MeterTests
     [Fact]
     public void An_open_reads_OL()
     {
-        var display = Read(Setting(Tractor), MeterFunction.Ohms, "solenoid.M", "solenoid.S", batteryOff: true, faults: new PlantedFault(Fault("starter/open"), 0));
+        var display = Read(
+            Setting(Tractor),
+            MeterFunction.Ohms,
+            "solenoid.M",
+            "solenoid.S",
+            batteryOff: true,
+            faults: new PlantedFault(Fault("starter/open"), 0)
+        );
         Assert.Equal("OL", display.Shown);
     }
 

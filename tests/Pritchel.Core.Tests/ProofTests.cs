@@ -16,7 +16,8 @@ public class ProofTests
     {
         // p drawn from Beta(k + ½, n − k + ½) by two gamma variates (sums of squares of normals are chi-square).
         var random = new Random(5);
-        double ChiSquare(int degrees) => Enumerable.Range(0, degrees).Sum(_ => Math.Pow(Diagnosis.HealthyMachine.Normal(random), 2));
+        double ChiSquare(int degrees) =>
+            Enumerable.Range(0, degrees).Sum(_ => Math.Pow(Diagnosis.HealthyMachine.Normal(random), 2));
         var (failed, tried) = (2, 5);
         var wanted = Proof.CleanTriesNeeded(failed, tried);
         double Luck(int tries) =>
@@ -36,7 +37,13 @@ public class ProofTests
     {
         var duty = Setting(Tractor, ("key", "START"), ("brake", "down"));
         var refusals = Proof.Refusals(Tractor, duty, "starter");
-        Assert.Equal([Setting(Tractor, ("key", "START")), Setting(Tractor, ("key", "START"), ("brake", "down"), ("blades", "engaged"))], refusals);
+        Assert.Equal(
+            [
+                Setting(Tractor, ("key", "START")),
+                Setting(Tractor, ("key", "START"), ("brake", "down"), ("blades", "engaged")),
+            ],
+            refusals
+        );
     }
 
     [Fact]
@@ -47,8 +54,16 @@ public class ProofTests
         var paths = Proof.KillPaths(Tractor).ToHashSet();
         Assert.Contains(Setting(Tractor, ("key", "RUN")), paths);
         Assert.Contains(Setting(Tractor, ("key", "RUN"), ("brake", "down"), ("blades", "engaged")), paths);
-        Assert.Contains(Setting(Tractor, ("key", "RUN"), ("blades", "engaged"), ("seat", "occupied"), ("gear", "reverse")), paths);
-        Assert.Contains(paths, p => p.Named(Tractor.Machine)["key"] == "OFF" && (p.Named(Tractor.Machine)["brake"] == "down" || p.Named(Tractor.Machine)["seat"] == "occupied"));
+        Assert.Contains(
+            Setting(Tractor, ("key", "RUN"), ("blades", "engaged"), ("seat", "occupied"), ("gear", "reverse")),
+            paths
+        );
+        Assert.Contains(
+            paths,
+            p =>
+                p.Named(Tractor.Machine)["key"] == "OFF"
+                && (p.Named(Tractor.Machine)["brake"] == "down" || p.Named(Tractor.Machine)["seat"] == "occupied")
+        );
         Assert.Equal(4, paths.Count);
     }
 }

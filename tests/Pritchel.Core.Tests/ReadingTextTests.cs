@@ -55,7 +55,11 @@ public class ReadingTextTests
     [Fact]
     public void Never_throws_and_never_gives_a_figure_beyond_the_largest() =>
         Gen.String.Sample(text =>
-            Assert.True(!ReadingText.TryParse(text, 60, out var reading, out _) || reading.IsOverRange || Math.Abs(reading.Value) <= 60)
+            Assert.True(
+                !ReadingText.TryParse(text, 60, out var reading, out _)
+                    || reading.IsOverRange
+                    || Math.Abs(reading.Value) <= 60
+            )
         );
 
     [Fact]

@@ -46,7 +46,11 @@ public class ReferenceSimulatorTests
                     (
                         SpiceNetlist.Write(state, label),
                         [.. Enumerable.Range(0, nodes).Select(n => state.Drop(n, circuit.Reference))],
-                        [.. pairs.Select(p => state.Joined(p.Item1, p.Item2) ? state.Drop(p.Item1, p.Item2) : double.NaN)],
+                        [
+                            .. pairs.Select(p =>
+                                state.Joined(p.Item1, p.Item2) ? state.Drop(p.Item1, p.Item2) : double.NaN
+                            ),
+                        ],
                         pairs,
                         $"{setting.Words(circuit.Machine)}: {label}"
                     )
@@ -117,7 +121,10 @@ public class ReferenceSimulatorTests
 /// <summary>Runs the reference simulator on many netlists, one process for all.</summary>
 internal static class Ngspice
 {
-    public static IReadOnlyList<double[]> Run(Circuit circuit, IReadOnlyList<(string Netlist, (int, int)[] Pairs)> cases)
+    public static IReadOnlyList<double[]> Run(
+        Circuit circuit,
+        IReadOnlyList<(string Netlist, (int, int)[] Pairs)> cases
+    )
     {
         var folder = Directory.CreateTempSubdirectory("pritchel-spice");
         try
@@ -126,7 +133,10 @@ internal static class Ngspice
             for (var c = 0; c < cases.Count; c++)
             {
                 var deck = Path.Combine(folder.FullName, $"case{c}.cir");
-                File.WriteAllText(deck, cases[c].Netlist + ".options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-15\n.end\n");
+                File.WriteAllText(
+                    deck,
+                    cases[c].Netlist + ".options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-15\n.end\n"
+                );
                 script.Append(CultureInfo.InvariantCulture, $"source {deck}\nop\necho case {c}\n");
                 foreach (var expression in Expressions(circuit, cases[c].Pairs))
                 {
@@ -161,12 +171,19 @@ internal static class Ngspice
     }
 
     private static string Volts(Circuit circuit, int node) =>
-        node == circuit.Reference ? $"0*{Volts(circuit, node == 0 ? 1 : 0)}" : $"v({SpiceNetlist.NodeName(circuit, node)})";
+        node == circuit.Reference
+            ? $"0*{Volts(circuit, node == 0 ? 1 : 0)}"
+            : $"v({SpiceNetlist.NodeName(circuit, node)})";
 
     private static string Execute(string deck)
     {
         using var process = Process.Start(
-            new ProcessStartInfo("ngspice", ["-b", deck]) { RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false }
+            new ProcessStartInfo("ngspice", ["-b", deck])
+            {
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+                UseShellExecute = false,
+            }
         )!;
         var errors = process.StandardError.ReadToEndAsync();
         var output = process.StandardOutput.ReadToEnd();

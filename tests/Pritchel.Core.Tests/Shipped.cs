@@ -10,7 +10,8 @@ internal static class Shipped
 
     public static Circuit Tractor => TractorOnce.Value;
 
-    public static string Text(string id) => File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", id + ".json"));
+    public static string Text(string id) =>
+        File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", id + ".json"));
 
     public static Machine Read(string id)
     {

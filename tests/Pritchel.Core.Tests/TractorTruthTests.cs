@@ -14,7 +14,12 @@ public class TractorTruthTests
     [InlineData("RUN", "down", "off", false)]
     [InlineData("LIGHTS", "down", "off", false)]
     [InlineData("OFF", "down", "off", false)]
-    public void Cranks_only_with_key_at_start_brake_down_and_blades_off(string key, string brake, string blades, bool cranks)
+    public void Cranks_only_with_key_at_start_brake_down_and_blades_off(
+        string key,
+        string brake,
+        string blades,
+        bool cranks
+    )
     {
         foreach (var seat in new[] { "empty", "occupied" })
         {
@@ -56,7 +61,9 @@ public class TractorTruthTests
         Tractor.Faults.Single(f => f.Id == "23@from/joint/open").Apply(values, 1);
         var state = new CircuitState(Tractor);
         state.Begin(values);
-        state.Move(Setting(Tractor, ("key", key), ("brake", brake), ("blades", blades), ("seat", seat), ("gear", gear)));
+        state.Move(
+            Setting(Tractor, ("key", key), ("brake", brake), ("blades", blades), ("seat", seat), ("gear", gear))
+        );
         Assert.Equal(killed, state.Joined(Tractor.NodeOf("23@from"), Tractor.NodeOf("block.crankcase")));
     }
 

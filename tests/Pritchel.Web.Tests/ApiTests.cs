@@ -14,16 +14,41 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
     {
         var list = await client.GetFromJsonAsync<JsonArray>("/api/v1/machines", TestContext.Current.CancellationToken);
         Assert.Equal("orchard-tractor-4", Assert.Single(list!)!["id"]!.GetValue<string>());
-        var exported = await client.GetStringAsync("/api/v1/machines/orchard-tractor-4", TestContext.Current.CancellationToken);
-        Assert.Equal(await File.ReadAllTextAsync(Path.Combine(AppContext.BaseDirectory, "machines", "orchard-tractor-4.json"), TestContext.Current.CancellationToken), exported);
+        var exported = await client.GetStringAsync(
+            "/api/v1/machines/orchard-tractor-4",
+            TestContext.Current.CancellationToken
+        );
+        Assert.Equal(
+            await File.ReadAllTextAsync(
+                Path.Combine(AppContext.BaseDirectory, "machines", "orchard-tractor-4.json"),
+                TestContext.Current.CancellationToken
+            ),
+            exported
+        );
     }
 
     [Fact]
     public async Task Measures_with_faults_where_the_meter_is()
     {
         // Brake switch open, key at START: battery volts before it, none after it.
-        var before = await MeasureAsync(new { setting = Talk.Start, red = "brake.in", black = "battery.-", faults = new[] { new { id = "brake/start/open" } } });
-        var after = await MeasureAsync(new { setting = Talk.Start, red = "brake.out", black = "battery.-", faults = new[] { new { id = "brake/start/open" } } });
+        var before = await MeasureAsync(
+            new
+            {
+                setting = Talk.Start,
+                red = "brake.in",
+                black = "battery.-",
+                faults = new[] { new { id = "brake/start/open" } },
+            }
+        );
+        var after = await MeasureAsync(
+            new
+            {
+                setting = Talk.Start,
+                red = "brake.out",
+                black = "battery.-",
+                faults = new[] { new { id = "brake/start/open" } },
+            }
+        );
         Assert.InRange(before["value"]!.GetValue<double>(), 12.3, 12.7);
         Assert.InRange(after["value"]!.GetValue<double>(), -0.001, 0.001);
     }
@@ -31,9 +56,23 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
     [Fact]
     public async Task A_fixed_range_that_is_too_small_shows_OL_and_ohms_on_a_live_circuit_are_refused()
     {
-        var over = await MeasureAsync(new { red = "battery.+", black = "battery.-", range = 2 });
+        var over = await MeasureAsync(
+            new
+            {
+                red = "battery.+",
+                black = "battery.-",
+                range = 2,
+            }
+        );
         Assert.Equal("OL", over["shown"]!.GetValue<string>());
-        var live = await MeasureAsync(new { red = "battery.+", black = "battery.-", function = "ohms" });
+        var live = await MeasureAsync(
+            new
+            {
+                red = "battery.+",
+                black = "battery.-",
+                function = "ohms",
+            }
+        );
         Assert.Null(live["value"]);
         Assert.NotNull(live["refused"]);
     }
@@ -41,8 +80,20 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
     [Fact]
     public async Task A_solved_case_is_served_as_a_netlist()
     {
-        var netlist = await client.PostAsJsonAsync("/api/v1/machines/orchard-tractor-4/netlist", new { setting = Talk.Start, red = "battery.+", black = "battery.-" }, TestContext.Current.CancellationToken);
-        Assert.Matches(@"(?s)^\* Orchard tractor.*\nRb\d+ .*\nVs0 s0 0 12\.", await netlist.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        var netlist = await client.PostAsJsonAsync(
+            "/api/v1/machines/orchard-tractor-4/netlist",
+            new
+            {
+                setting = Talk.Start,
+                red = "battery.+",
+                black = "battery.-",
+            },
+            TestContext.Current.CancellationToken
+        );
+        Assert.Matches(
+            @"(?s)^\* Orchard tractor.*\nRb\d+ .*\nVs0 s0 0 12\.",
+            await netlist.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)
+        );
     }
 
     [Theory]
@@ -51,7 +102,10 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
     [InlineData("""{"red":"battery.+","black":"battery.-","setting":{"throttle":"up"}}""", "setting.throttle")]
     [InlineData("""{"red":"battery.+","black":"battery.-","setting":{"key":"HALF"}}""", "setting.key")]
     [InlineData("""{"red":"battery.+","black":"battery.-","faults":[{"id":"gremlin"}]}""", "faults[0].id")]
-    [InlineData("""{"red":"battery.+","black":"battery.-","faults":[{"id":"brake/start/open","severity":7}]}""", "faults[0].severity")]
+    [InlineData(
+        """{"red":"battery.+","black":"battery.-","faults":[{"id":"brake/start/open","severity":7}]}""",
+        "faults[0].severity"
+    )]
     [InlineData("""{"red":"battery.+","black":"battery.-","function":"horsepower"}""", "function")]
     [InlineData("""{"red":"battery.+","black":"battery.-","leadOhms":-1}""", "leadOhms")]
     [InlineData("""{"red":"battery.+","black":"battery.-","range":1e999}""", "range")]
@@ -59,9 +113,18 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
     [InlineData("""not json""", "")]
     public async Task A_wrong_measure_request_names_its_field(string body, string field)
     {
-        var response = await client.PostAsync("/api/v1/machines/orchard-tractor-4/measure", Json(body), TestContext.Current.CancellationToken);
+        var response = await client.PostAsync(
+            "/api/v1/machines/orchard-tractor-4/measure",
+            Json(body),
+            TestContext.Current.CancellationToken
+        );
         var problem = await ProblemAsync(response);
-        Assert.Contains(problem["errors"]!.AsObject(), e => e.Key.Contains(field, StringComparison.Ordinal) || e.Value!.ToJsonString().Contains(field, StringComparison.Ordinal));
+        Assert.Contains(
+            problem["errors"]!.AsObject(),
+            e =>
+                e.Key.Contains(field, StringComparison.Ordinal)
+                || e.Value!.ToJsonString().Contains(field, StringComparison.Ordinal)
+        );
     }
 
     [Theory]
@@ -75,7 +138,13 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
         var tag = await Talk.OpenJobAsync(client);
         var response = await client.PostAsJsonAsync(
             $"/api/v1/jobs/{tag}/readings",
-            new { setting = Talk.Start, red = "key.B", black = "battery.-", reading },
+            new
+            {
+                setting = Talk.Start,
+                red = "key.B",
+                black = "battery.-",
+                reading,
+            },
             TestContext.Current.CancellationToken
         );
         Assert.Contains("reading", (await ProblemAsync(response))["errors"]!.AsObject().Select(e => e.Key));
@@ -108,10 +177,18 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
                     faults = planted,
                 }
             );
-            var reading = shown["value"]!.GetValue<double>().ToString("0.###", System.Globalization.CultureInfo.InvariantCulture);
+            var reading = shown["value"]!
+                .GetValue<double>()
+                .ToString("0.###", System.Globalization.CultureInfo.InvariantCulture);
             var answer = await client.PostAsJsonAsync(
                 $"/api/v1/jobs/{tag}/readings",
-                new { setting = test["setting"], red = test["red"], black = test["black"], reading },
+                new
+                {
+                    setting = test["setting"],
+                    red = test["red"],
+                    black = test["black"],
+                    reading,
+                },
                 TestContext.Current.CancellationToken
             );
             answer.EnsureSuccessStatusCode();
@@ -123,10 +200,16 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
     [Fact]
     public async Task A_machine_file_with_a_fault_of_its_own_is_refused_by_place_and_the_record_stays_as_it_was()
     {
-        var file = JsonNode.Parse(await client.GetStringAsync("/api/v1/machines/orchard-tractor-4", TestContext.Current.CancellationToken))!;
+        var file = JsonNode.Parse(
+            await client.GetStringAsync("/api/v1/machines/orchard-tractor-4", TestContext.Current.CancellationToken)
+        )!;
         file["wires"]![3]!["to"]!["at"] = "ghost.1";
         file["name"] = "<script>alert(1)</script>";
-        var response = await client.PostAsync("/api/v1/machines", Json(file.ToJsonString()), TestContext.Current.CancellationToken);
+        var response = await client.PostAsync(
+            "/api/v1/machines",
+            Json(file.ToJsonString()),
+            TestContext.Current.CancellationToken
+        );
         Assert.Contains("/wires/3/to/at", (await ProblemAsync(response))["errors"]!.AsObject().Select(e => e.Key));
         var list = await client.GetFromJsonAsync<JsonArray>("/api/v1/machines", TestContext.Current.CancellationToken);
         Assert.Equal("Orchard tractor No. 4", Assert.Single(list!)!["name"]!.GetValue<string>());
@@ -145,7 +228,16 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
     {
         var document = await Talk.GetAsync(client, "/api/v1/openapi.json");
         var paths = document["paths"]!.AsObject().Select(p => p.Key).ToList();
-        foreach (var path in new[] { "/api/v1/machines", "/api/v1/machines/{id}/measure", "/api/v1/jobs/{tag}/readings", "/api/v1/jobs/{tag}/suspects", "/api/v1/jobs/{tag}/next-test" })
+        foreach (
+            var path in new[]
+            {
+                "/api/v1/machines",
+                "/api/v1/machines/{id}/measure",
+                "/api/v1/jobs/{tag}/readings",
+                "/api/v1/jobs/{tag}/suspects",
+                "/api/v1/jobs/{tag}/next-test",
+            }
+        )
         {
             Assert.Contains(path, paths);
         }
@@ -164,7 +256,11 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
 
     private async Task<JsonObject> MeasureAsync(object request)
     {
-        var response = await client.PostAsJsonAsync("/api/v1/machines/orchard-tractor-4/measure", request, TestContext.Current.CancellationToken);
+        var response = await client.PostAsJsonAsync(
+            "/api/v1/machines/orchard-tractor-4/measure",
+            request,
+            TestContext.Current.CancellationToken
+        );
         response.EnsureSuccessStatusCode();
         return (await response.Content.ReadFromJsonAsync<JsonObject>(TestContext.Current.CancellationToken))!;
     }

@@ -49,23 +49,51 @@ internal static partial class Talk
 
     public static async Task<string> OpenJobAsync(HttpClient client)
     {
-        var opened = await client.PostAsJsonAsync("/api/v1/jobs", new { machine = "orchard-tractor-4", duty = "cranks" });
+        var opened = await client.PostAsJsonAsync(
+            "/api/v1/jobs",
+            new { machine = "orchard-tractor-4", duty = "cranks" }
+        );
         Assert.Equal(HttpStatusCode.Created, opened.StatusCode);
         var tag = (await opened.Content.ReadFromJsonAsync<JsonObject>())!["tag"]!.GetValue<string>();
-        (await client.PostAsJsonAsync($"/api/v1/jobs/{tag}/complaint", new { heard = "nothing", failed = 3, tried = 3 })).EnsureSuccessStatusCode();
+        (
+            await client.PostAsJsonAsync(
+                $"/api/v1/jobs/{tag}/complaint",
+                new
+                {
+                    heard = "nothing",
+                    failed = 3,
+                    tried = 3,
+                }
+            )
+        ).EnsureSuccessStatusCode();
         return tag;
     }
 
-    public static async Task<JsonObject> GetAsync(HttpClient client, string address) => (await client.GetFromJsonAsync<JsonObject>(address))!;
+    public static async Task<JsonObject> GetAsync(HttpClient client, string address) =>
+        (await client.GetFromJsonAsync<JsonObject>(address))!;
 
     /// <summary>Posts the form of a page as a browser would, with its hidden fields and some changed.</summary>
-    public static async Task<HttpResponseMessage> PostFormAsync(HttpClient client, string page, string action, params (string Name, string Value)[] fields)
+    public static async Task<HttpResponseMessage> PostFormAsync(
+        HttpClient client,
+        string page,
+        string action,
+        params (string Name, string Value)[] fields
+    )
     {
         var html = await client.GetStringAsync(page);
-        var form = Regex.Split(html, "<form").Skip(1).First(f => f.Contains($"action=\"{action}\"", StringComparison.Ordinal) || (action == page && !f.Split('>')[0].Contains("action=", StringComparison.Ordinal)));
+        var form = Regex
+            .Split(html, "<form")
+            .Skip(1)
+            .First(f =>
+                f.Contains($"action=\"{action}\"", StringComparison.Ordinal)
+                || (action == page && !f.Split('>')[0].Contains("action=", StringComparison.Ordinal))
+            );
         var values = Hidden()
             .Matches(form.Split("</form>")[0])
-            .ToDictionary(m => WebUtility.HtmlDecode(m.Groups["name"].Value), m => WebUtility.HtmlDecode(m.Groups["value"].Value));
+            .ToDictionary(
+                m => WebUtility.HtmlDecode(m.Groups["name"].Value),
+                m => WebUtility.HtmlDecode(m.Groups["value"].Value)
+            );
         foreach (var (name, value) in fields)
         {
             values[name] = value;
@@ -74,6 +102,10 @@ internal static partial class Talk
         return await client.PostAsync(action, new FormUrlEncodedContent(values));
     }
 
-    [GeneratedRegex("""<input (?=[^>]*type="hidden")[^>]*name="(?<name>[^"]*)"[^>]*value="(?<value>[^"]*)" """, RegexOptions.ExplicitCapture | RegexOptions.IgnorePatternWhitespace, 1000)]
+    [GeneratedRegex(
+        """<input (?=[^>]*type="hidden")[^>]*name="(?<name>[^"]*)"[^>]*value="(?<value>[^"]*)" """,
+        RegexOptions.ExplicitCapture | RegexOptions.IgnorePatternWhitespace,
+        1000
+    )]
     private static partial Regex Hidden();
 }

@@ -19,13 +19,22 @@ public sealed class RecordTests
         {
             var client = first.Browser();
             tag = await Talk.OpenJobAsync(client);
-            await Talk.PostFormAsync(client, $"/jobs/{tag}", $"/jobs/{tag}?handler=Reading", ("Typed", "0.01"), ("Symptom", "Present"));
+            await Talk.PostFormAsync(
+                client,
+                $"/jobs/{tag}",
+                $"/jobs/{tag}?handler=Reading",
+                ("Typed", "0.01"),
+                ("Symptom", "Present")
+            );
             before = (await Talk.GetAsync(client, $"/api/v1/jobs/{tag}/next-test")).ToJsonString();
         }
 
         await using (var second = new Host(folder))
         {
-            Assert.Equal(before, (await Talk.GetAsync(second.Browser(), $"/api/v1/jobs/{tag}/next-test")).ToJsonString());
+            Assert.Equal(
+                before,
+                (await Talk.GetAsync(second.Browser(), $"/api/v1/jobs/{tag}/next-test")).ToJsonString()
+            );
         }
 
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
@@ -44,7 +53,9 @@ public sealed class RecordTests
                 .Select(async i =>
                 {
                     await using var scope = host.Services.CreateAsyncScope();
-                    return await scope.ServiceProvider.GetRequiredService<JobStore>().AppendAsync(number, 2, [new HelpChanged(i % 2 == 0)]);
+                    return await scope
+                        .ServiceProvider.GetRequiredService<JobStore>()
+                        .AppendAsync(number, 2, [new HelpChanged(i % 2 == 0)]);
                 })
         );
         Assert.Equal(1, outcomes.Count(o => o));
@@ -63,7 +74,11 @@ public sealed class RecordTests
         var machine = MachineFile.Read((await machines.JsonAsync("orchard-tractor-4", 1))!).Machine!;
         Assert.Equal(1, (await machines.AddAsync(machine)).Version);
         Assert.Equal(2, (await machines.AddAsync(machine with { Name = "Orchard tractor, repainted" })).Version);
-        Assert.Contains("Orchard tractor No. 4", await host.Browser().GetStringAsync($"/jobs/{tag}"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Orchard tractor No. 4",
+            await host.Browser().GetStringAsync($"/jobs/{tag}"),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -74,7 +89,17 @@ public sealed class RecordTests
         await using var scope = host.Services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<PritchelContext>();
         Assert.Empty(await context.Database.GetPendingMigrationsAsync());
-        Assert.Equal("wal", await context.Database.SqlQueryRaw<string>("SELECT journal_mode AS Value FROM pragma_journal_mode").SingleAsync());
-        Assert.Equal(1, await context.Database.SqlQueryRaw<int>("SELECT foreign_keys AS Value FROM pragma_foreign_keys").SingleAsync());
+        Assert.Equal(
+            "wal",
+            await context
+                .Database.SqlQueryRaw<string>("SELECT journal_mode AS Value FROM pragma_journal_mode")
+                .SingleAsync()
+        );
+        Assert.Equal(
+            1,
+            await context
+                .Database.SqlQueryRaw<int>("SELECT foreign_keys AS Value FROM pragma_foreign_keys")
+                .SingleAsync()
+        );
     }
 }

@@ -89,10 +89,12 @@ public sealed class Circuit
     public double[] NominalParameters() => [.. Parameters.Select(p => p.Nominal)];
 
     /// <summary>The device that a part is.</summary>
-    public Device DeviceOf(string partId) => Devices.First(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
+    public Device DeviceOf(string partId) =>
+        Devices.First(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
 
     /// <summary>State index by its device's id.</summary>
-    public int StateOf(string name) => StateNames.ToList().FindIndex(s => string.Equals(s, name, StringComparison.Ordinal));
+    public int StateOf(string name) =>
+        StateNames.ToList().FindIndex(s => string.Equals(s, name, StringComparison.Ordinal));
 
     /// <summary>Positions of all controls, given some by id and position name; the rest at rest.</summary>
     public ControlSetting Setting(IReadOnlyDictionary<string, string>? given)
@@ -102,7 +104,9 @@ public sealed class Circuit
         {
             var control = Machine.Controls[c];
             var wanted = given is not null && given.TryGetValue(control.Id, out var name) ? name : control.Rest;
-            positions[c] = control.Positions.ToList().FindIndex(p => string.Equals(p, wanted, StringComparison.Ordinal));
+            positions[c] = control
+                .Positions.ToList()
+                .FindIndex(p => string.Equals(p, wanted, StringComparison.Ordinal));
         }
 
         return new ControlSetting(positions);
@@ -119,24 +123,14 @@ public sealed class Circuit
 
         return probed.GetOrAdd(
             (red, black),
-            at =>
-                new Network(
-                    Network.NodeCount,
-                    branches,
-                    [.. sources, new Source(at.Red, at.Black)],
-                    Reference
-                )
+            at => new Network(Network.NodeCount, branches, [.. sources, new Source(at.Red, at.Black)], Reference)
         );
     }
 
     private Func<int, IReadOnlyList<string>> AddressesOf(Declaration declaration) =>
         node => [.. declaration.NodeNames.Where((_, n) => compact[n] == node)];
 
-    private Fault Compacted(Fault fault) =>
-        fault with
-        {
-            Nodes = (compact[fault.Nodes.From], compact[fault.Nodes.To]),
-        };
+    private Fault Compacted(Fault fault) => fault with { Nodes = (compact[fault.Nodes.From], compact[fault.Nodes.To]) };
 }
 
 /// <summary>Position of every control of a machine, by index.</summary>
@@ -151,7 +145,8 @@ public sealed class ControlSetting(int[] positions) : IEquatable<ControlSetting>
     public int Count => positions.Length;
 
     /// <summary>In words, naming only what is not at rest.</summary>
-    public string Words(Machine machine) => string.Join(" · ", Differences(machine).DefaultIfEmpty("everything at rest"));
+    public string Words(Machine machine) =>
+        string.Join(" · ", Differences(machine).DefaultIfEmpty("everything at rest"));
 
     /// <summary>In words, every control named: for settings in which what is at rest matters too.</summary>
     public string AllWords(Machine machine) =>

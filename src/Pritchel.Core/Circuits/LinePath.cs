@@ -51,7 +51,9 @@ public sealed class LinePath
             return new LinePath(partId, []);
         }
 
-        var battery = circuit.Machine.Parts.First(p => string.Equals(p.Kind, PartKinds.Battery, StringComparison.Ordinal));
+        var battery = circuit.Machine.Parts.First(p =>
+            string.Equals(p.Kind, PartKinds.Battery, StringComparison.Ordinal)
+        );
         var top = circuit.NodeOf(battery.Id + ".+");
         var up = Follow(flows, own.Piece.From, top, f => f.Piece.To, f => f.Piece.From);
         var down = Follow(flows, own.Piece.To, circuit.Reference, f => f.Piece.From, f => f.Piece.To);
@@ -61,7 +63,13 @@ public sealed class LinePath
 
     private static bool IsCoil(string name) => name.EndsWith("/coil", StringComparison.Ordinal);
 
-    private static List<LinePiece> Follow(List<Flow> flows, int start, int goal, Func<Flow, int> near, Func<Flow, int> far)
+    private static List<LinePiece> Follow(
+        List<Flow> flows,
+        int start,
+        int goal,
+        Func<Flow, int> near,
+        Func<Flow, int> far
+    )
     {
         var pieces = new List<LinePiece>();
         var visited = new HashSet<int> { start };
@@ -89,7 +97,12 @@ public sealed class LinePath
             var amps = state.Through(new BranchId(b));
             if (Math.Abs(amps) > LeastAmps)
             {
-                yield return Flow.Of(circuit.BranchNames[b], circuit.Network.Branches[b].From, circuit.Network.Branches[b].To, amps);
+                yield return Flow.Of(
+                    circuit.BranchNames[b],
+                    circuit.Network.Branches[b].From,
+                    circuit.Network.Branches[b].To,
+                    amps
+                );
             }
         }
 

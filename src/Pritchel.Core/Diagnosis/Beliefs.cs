@@ -76,7 +76,12 @@ public sealed class Beliefs
     public double Share(int hypothesis) => weights[hypothesis].Sum();
 
     /// <summary>Weighs a complaint and readings.</summary>
-    public static Beliefs Weigh(PredictionTable table, Complaint complaint, Meter meter, IReadOnlyList<Reading> readings)
+    public static Beliefs Weigh(
+        PredictionTable table,
+        Complaint complaint,
+        Meter meter,
+        IReadOnlyList<Reading> readings
+    )
     {
         var beliefs = new Beliefs(table, complaint, meter, readings);
         beliefs.WeighAll();
@@ -142,7 +147,12 @@ public sealed class Beliefs
     private double[] MeterGains()
     {
         var random = new Random(7717);
-        return [.. Enumerable.Range(0, PredictionTable.Particles).Select(_ => 1 + (Meter.GainSigma * HealthyMachine.Normal(random)))];
+        return
+        [
+            .. Enumerable
+                .Range(0, PredictionTable.Particles)
+                .Select(_ => 1 + (Meter.GainSigma * HealthyMachine.Normal(random))),
+        ];
     }
 }
 

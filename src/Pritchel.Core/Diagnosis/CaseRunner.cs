@@ -133,5 +133,4 @@ internal sealed class CaseRunner
 
         return control?.Sign(state).Level > 0 ? Heard.OneClick : Heard.Nothing;
     }
-
 }

@@ -9,7 +9,13 @@ namespace Pritchel.Core.Diagnosis;
 /// <param name="MayTurnEngine">Whether a sound machine's engine would turn in it.</param>
 /// <param name="Words">In words, for the test card.</param>
 /// <param name="Held">Controls to be held.</param>
-public sealed record Condition(ControlSetting Setting, bool IsDuty, bool MayTurnEngine, string Words, IReadOnlyList<string> Held);
+public sealed record Condition(
+    ControlSetting Setting,
+    bool IsDuty,
+    bool MayTurnEngine,
+    string Words,
+    IReadOnlyList<string> Held
+);
 
 /// <summary>
 /// The settings worth measuring in for one duty: the duty's own, the same with its many-way control (a key) in each
@@ -25,14 +31,24 @@ public static class Conditions
         var settings = new List<ControlSetting> { own };
         for (var c = 0; c < machine.Controls.Count; c++)
         {
-            if (!duty.Setting.TryGetValue(machine.Controls[c].Id, out var position) || machine.Controls[c].Positions.Count <= 2)
+            if (
+                !duty.Setting.TryGetValue(machine.Controls[c].Id, out var position)
+                || machine.Controls[c].Positions.Count <= 2
+            )
             {
                 continue;
             }
 
-            foreach (var other in machine.Controls[c].Positions.Except([position, machine.Controls[c].Rest], StringComparer.Ordinal))
+            foreach (
+                var other in machine
+                    .Controls[c]
+                    .Positions.Except([position, machine.Controls[c].Rest], StringComparer.Ordinal)
+            )
             {
-                var varied = new Dictionary<string, string>(duty.Setting, StringComparer.Ordinal) { [machine.Controls[c].Id] = other };
+                var varied = new Dictionary<string, string>(duty.Setting, StringComparer.Ordinal)
+                {
+                    [machine.Controls[c].Id] = other,
+                };
                 settings.Add(circuit.Setting(varied));
             }
         }
@@ -47,6 +63,12 @@ public static class Conditions
         state.Begin(circuit.NominalParameters());
         state.Move(setting);
         var turns = circuit.Devices.Any(d => d.Sign(state) is { Kind: SignKind.Turns, Level: > 0 });
-        return new Condition(setting, isDuty, turns, setting.Words(circuit.Machine), [.. setting.Held(circuit.Machine).Select(c => c.Name)]);
+        return new Condition(
+            setting,
+            isDuty,
+            turns,
+            setting.Words(circuit.Machine),
+            [.. setting.Held(circuit.Machine).Select(c => c.Name)]
+        );
     }
 }

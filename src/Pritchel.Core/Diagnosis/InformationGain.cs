@@ -168,7 +168,9 @@ internal sealed class InformationGain
             drop = 0;
         }
 
-        return Places[(int)((Math.Clamp(drop, (float)LeastVolts, (float)MostVolts) - (float)LeastVolts) * StepsPerVolt)];
+        return Places[
+            (int)((Math.Clamp(drop, (float)LeastVolts, (float)MostVolts) - (float)LeastVolts) * StepsPerVolt)
+        ];
     }
 
     private static float[] TabulatePlaces()

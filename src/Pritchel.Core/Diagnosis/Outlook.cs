@@ -40,7 +40,10 @@ public sealed record Outlook(
             var weights = beliefs.Weights(h);
             for (var p = 0; p < weights.Length; p++)
             {
-                var volts = Hypothesis.Between(shown.Volts(at.Condition, at.Red, nodes)[p], shown.Volts(at.Condition, at.Black, nodes)[p]);
+                var volts = Hypothesis.Between(
+                    shown.Volts(at.Condition, at.Red, nodes)[p],
+                    shown.Volts(at.Condition, at.Black, nodes)[p]
+                );
                 var agrees = sound.Agrees(volts);
                 idle += sound.LikeIdle(volts) ? weights[p] : 0;
                 var into = agrees ? healthy : other;
@@ -69,7 +72,10 @@ public sealed record Outlook(
     private static IReadOnlyList<Repair> Top(Dictionary<Repair, double> shares)
     {
         var total = shares.Values.Sum();
-        return [.. shares.Where(s => s.Value > 0.05 * total).OrderByDescending(s => s.Value).Take(2).Select(s => s.Key)];
+        return
+        [
+            .. shares.Where(s => s.Value > 0.05 * total).OrderByDescending(s => s.Value).Take(2).Select(s => s.Key),
+        ];
     }
 
     private static double Quantile(List<(double Volts, double Weight)> sorted, double share)

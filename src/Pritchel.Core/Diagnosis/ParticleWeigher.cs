@@ -4,7 +4,12 @@ namespace Pritchel.Core.Diagnosis;
 /// Weighs the particles of one hypothesis. Each is carried twice: as a fault that is always there, and as one that
 /// comes and goes and was there or not when each reading was taken.
 /// </summary>
-internal sealed class ParticleWeigher(Beliefs beliefs, Hypothesis hypothesis, double[] gains, double[]? lampsLikeHealthy)
+internal sealed class ParticleWeigher(
+    Beliefs beliefs,
+    Hypothesis hypothesis,
+    double[] gains,
+    double[]? lampsLikeHealthy
+)
 {
     private const int Count = PredictionTable.Particles;
 
@@ -69,7 +74,9 @@ internal sealed class ParticleWeigher(Beliefs beliefs, Hypothesis hypothesis, do
 
         // Looks at several lamps by one pair of eyes in one light are not independent: past three, they count as three.
         const double FullyCounted = 3;
-        return beliefs.LampsSeen.Count <= FullyCounted ? likelihood : Math.Pow(likelihood, FullyCounted / beliefs.LampsSeen.Count);
+        return beliefs.LampsSeen.Count <= FullyCounted
+            ? likelihood
+            : Math.Pow(likelihood, FullyCounted / beliefs.LampsSeen.Count);
     }
 
     private void Apply(GroupedReading reading)
@@ -108,7 +115,8 @@ internal sealed class ParticleWeigher(Beliefs beliefs, Hypothesis hypothesis, do
         if (reading.Volts is not { } volts)
         {
             var movesBy = predicted - Predicted(beliefs.Table.Healthy, reading.At, particle);
-            return Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters) * Likelihood.WildDensity;
+            return Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters)
+                * Likelihood.WildDensity;
         }
 
         if (chatters)

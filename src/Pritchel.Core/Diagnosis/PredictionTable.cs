@@ -22,7 +22,12 @@ public sealed class PredictionTable
         Duty = duty;
         Conditions = Diagnosis.Conditions.Of(circuit, duty);
         Bridged = bridged;
-        Lamps = [.. circuit.Machine.Parts.Where(p => circuit.DeviceOf(p.Id).Sign(AtRest(circuit)).Kind == SignKind.Glows).Select(p => p.Id)];
+        Lamps =
+        [
+            .. circuit
+                .Machine.Parts.Where(p => circuit.DeviceOf(p.Id).Sign(AtRest(circuit)).Kind == SignKind.Glows)
+                .Select(p => p.Id),
+        ];
     }
 
     /// <summary>The circuit.</summary>
@@ -96,7 +101,10 @@ public sealed class PredictionTable
     {
         foreach (var fault in Circuit.Faults)
         {
-            if (fault.Kind == FaultKind.StuckClosed && Bridged.Contains(fault.Id.Replace("/welded", "", StringComparison.Ordinal)))
+            if (
+                fault.Kind == FaultKind.StuckClosed
+                && Bridged.Contains(fault.Id.Replace("/welded", "", StringComparison.Ordinal))
+            )
             {
                 fault.Apply(parameters, 1);
             }
@@ -105,7 +113,9 @@ public sealed class PredictionTable
 
     private Hypothesis OpenIn(string partId) =>
         Hypotheses.FirstOrDefault(h =>
-            h.HasVolts && h.Fault is { Kind: FaultKind.Open } fault && string.Equals(fault.Repair.Id, "part:" + partId, StringComparison.Ordinal)
+            h.HasVolts
+            && h.Fault is { Kind: FaultKind.Open } fault
+            && string.Equals(fault.Repair.Id, "part:" + partId, StringComparison.Ordinal)
         ) ?? Healthy;
 
     private static CircuitState AtRest(Circuit circuit)

@@ -79,11 +79,19 @@ public sealed class ProbePoints
         var place = MachineWords.PlaceOf(machine, part);
         if (string.Equals(part.Kind, PartKinds.Body, StringComparison.Ordinal))
         {
-            return new ProbePoint(node, terminal, $"{part.Name}, bare metal", $"not painted metal · {place.Name}", place, Fiddly: false);
+            return new ProbePoint(
+                node,
+                terminal,
+                $"{part.Name}, bare metal",
+                $"not painted metal · {place.Name}",
+                place,
+                Fiddly: false
+            );
         }
 
         var wire = machine.Wires.FirstOrDefault(w =>
-            string.Equals(w.From.At, terminal, StringComparison.Ordinal) || string.Equals(w.To.At, terminal, StringComparison.Ordinal)
+            string.Equals(w.From.At, terminal, StringComparison.Ordinal)
+            || string.Equals(w.To.At, terminal, StringComparison.Ordinal)
         );
         var colour = wire is null ? "no wire" : $"{MachineWords.Colours(wire)}, left on";
         return new ProbePoint(

@@ -18,7 +18,13 @@ public readonly record struct Step(int Node, double Low, double Middle, double H
 /// <param name="IdleLow">Lower edge while its load draws nothing, or nothing draws at all.</param>
 /// <param name="IdleHigh">Upper edge of that.</param>
 /// <param name="Meter">Meter whose doubt counts.</param>
-public readonly record struct SoundBands(double WorkingLow, double WorkingHigh, double IdleLow, double IdleHigh, Meter Meter)
+public readonly record struct SoundBands(
+    double WorkingLow,
+    double WorkingHigh,
+    double IdleLow,
+    double IdleHigh,
+    Meter Meter
+)
 {
     // Below this a difference is nobody's fault: probe contact, settling. From memory.
     private const double SlackVolts = 0.03;
@@ -53,7 +59,9 @@ public static class Staircase
             .. line.Nodes.Select(n =>
             {
                 var at = new ProbePair(condition, n, reference);
-                var (low, middle, high) = heavy ? Band(beliefs.Table.Healthy, beliefs, at, draws) : IdleBand(beliefs, at, draws);
+                var (low, middle, high) = heavy
+                    ? Band(beliefs.Table.Healthy, beliefs, at, draws)
+                    : IdleBand(beliefs, at, draws);
                 var suspected = first is null ? middle : Middle(first, at, beliefs);
                 return new Step(n, low, middle, high, suspected);
             }),

@@ -32,7 +32,14 @@ public sealed record Situation
 /// <param name="Condition">State of the controls.</param>
 /// <param name="Minutes">What it takes, with access not yet made.</param>
 /// <param name="Bits">Expected information about which repair it is.</param>
-public sealed record PlannedTest(ProbePair At, ProbePoint Red, ProbePoint Black, Condition Condition, Minutes Minutes, double Bits)
+public sealed record PlannedTest(
+    ProbePair At,
+    ProbePoint Red,
+    ProbePoint Black,
+    Condition Condition,
+    Minutes Minutes,
+    double Bits
+)
 {
     /// <summary>Expected information per minute.</summary>
     public double Rate => Bits / Minutes.Value;
@@ -80,7 +87,10 @@ public sealed class TestPlan
             },
             _ => { }
         );
-        return [.. planned.Where(p => p is not null).OrderByDescending(p => p!.Rate).ThenBy(p => p!.At.Red).Take(most)!];
+        return
+        [
+            .. planned.Where(p => p is not null).OrderByDescending(p => p!.Rate).ThenBy(p => p!.At.Red).Take(most)!,
+        ];
     }
 
     /// <summary>Tests allowed in a situation, whatever they would tell.</summary>
@@ -124,7 +134,8 @@ public sealed class TestPlan
     private bool CanProbe(int condition, int node, Situation situation)
     {
         var place = points.At(node).Place;
-        return !situation.Unreachable.Contains(place.Id) && (place.EngineMayTurn || !table.Conditions[condition].MayTurnEngine);
+        return !situation.Unreachable.Contains(place.Id)
+            && (place.EngineMayTurn || !table.Conditions[condition].MayTurnEngine);
     }
 
     private void ListPairs()

@@ -25,7 +25,11 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         var first = beliefs.Suspects[0];
         if (first.Repair is null)
         {
-            return new Verdict(null, "No single fault of the drawing explains these readings. Take the odd one again.", best is null);
+            return new Verdict(
+                null,
+                "No single fault of the drawing explains these readings. Take the odd one again.",
+                best is null
+            );
         }
 
         var loss = (1 - first.Share) * WrongRepairMinutes;
@@ -39,7 +43,11 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         }
 
         return first.Share >= LeastShare && beliefs.Readings.Count >= LeastReadings && loss < best.Minutes.Value
-            ? new Verdict(first, $"Acting now risks {new Minutes(loss)}; the best test left takes {best.Minutes}.", NoTestLeft: false)
+            ? new Verdict(
+                first,
+                $"Acting now risks {new Minutes(loss)}; the best test left takes {best.Minutes}.",
+                NoTestLeft: false
+            )
             : new Verdict(null, $"Still open: {first.Share:P0} on the first suspect.", NoTestLeft: false);
     }
 }

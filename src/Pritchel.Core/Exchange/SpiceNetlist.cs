@@ -24,7 +24,11 @@ public static class SpiceNetlist
         text.Append("* ").Append(title.ReplaceLineEndings(" ")).Append('\n');
         for (var n = 0; n < circuit.Network.NodeCount; n++)
         {
-            text.Append("* ").Append(NodeName(circuit, n)).Append(" = ").AppendJoin(", ", circuit.NodeAddresses[n]).Append('\n');
+            text.Append("* ")
+                .Append(NodeName(circuit, n))
+                .Append(" = ")
+                .AppendJoin(", ", circuit.NodeAddresses[n])
+                .Append('\n');
         }
 
         for (var b = 0; b < circuit.Network.Branches.Count; b++)
@@ -32,7 +36,10 @@ public static class SpiceNetlist
             var (branch, siemens) = (circuit.Network.Branches[b], state.Conductances[b]);
             if (siemens > 0 && branch.From != branch.To)
             {
-                text.Append(CultureInfo.InvariantCulture, $"Rb{b} {NodeName(circuit, branch.From)} {NodeName(circuit, branch.To)} {1 / siemens:R}\n");
+                text.Append(
+                    CultureInfo.InvariantCulture,
+                    $"Rb{b} {NodeName(circuit, branch.From)} {NodeName(circuit, branch.To)} {1 / siemens:R}\n"
+                );
             }
         }
 
@@ -41,8 +48,14 @@ public static class SpiceNetlist
             var (source, siemens) = (circuit.Network.Sources[s], state.SourceConductances[s]);
             if (siemens > 0)
             {
-                text.Append(CultureInfo.InvariantCulture, $"Vs{s} s{s} {NodeName(circuit, source.To)} {state.Emfs[s]:R}\n");
-                text.Append(CultureInfo.InvariantCulture, $"Rs{s} {NodeName(circuit, source.From)} s{s} {1 / siemens:R}\n");
+                text.Append(
+                    CultureInfo.InvariantCulture,
+                    $"Vs{s} s{s} {NodeName(circuit, source.To)} {state.Emfs[s]:R}\n"
+                );
+                text.Append(
+                    CultureInfo.InvariantCulture,
+                    $"Rs{s} {NodeName(circuit, source.From)} s{s} {1 / siemens:R}\n"
+                );
             }
         }
 

@@ -88,7 +88,9 @@ public sealed class JobDiagnosis
 
     /// <summary>About how many minutes of measuring are still to come.</summary>
     public Minutes MinutesLeft =>
-        Verdict.Suspect is not null || Next is null ? new Minutes(0) : new Minutes(Math.Max(Next.Minutes.Value, Entropy / Math.Max(Next.Rate, 0.05)));
+        Verdict.Suspect is not null || Next is null
+            ? new Minutes(0)
+            : new Minutes(Math.Max(Next.Minutes.Value, Entropy / Math.Max(Next.Rate, 0.05)));
 
     private double Entropy => -Beliefs.Suspects.Where(s => s.Share > 0).Sum(s => s.Share * Math.Log2(s.Share));
 
@@ -103,8 +105,14 @@ public sealed class JobDiagnosis
             situation = happened.Event switch
             {
                 ReadingTaken reading when kit.Pair(reading.At) is { } at => Measured(situation, kit, at),
-                TestPassedOver { Place: { } place } => situation with { Unreachable = With(situation.Unreachable, place) },
-                TestPassedOver passed when kit.Pair(passed.At) is { } at => situation with { Done = With(situation.Done, at) },
+                TestPassedOver { Place: { } place } => situation with
+                {
+                    Unreachable = With(situation.Unreachable, place),
+                },
+                TestPassedOver passed when kit.Pair(passed.At) is { } at => situation with
+                {
+                    Done = With(situation.Done, at),
+                },
                 _ => situation,
             };
         }

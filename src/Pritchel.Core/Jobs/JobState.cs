@@ -42,7 +42,8 @@ public sealed class JobState
     public int Sequence => History.Count == 0 ? 0 : History[^1].Sequence;
 
     /// <summary>What stands: everything not undone.</summary>
-    public IEnumerable<RecordedEvent> Standing => History.Where(e => e.Event is not Undone && !undone.Contains(e.Sequence));
+    public IEnumerable<RecordedEvent> Standing =>
+        History.Where(e => e.Event is not Undone && !undone.Contains(e.Sequence));
 
     /// <summary>The complaint as it now stands, or null.</summary>
     public Complaint? Complaint => Last<ComplaintMade>()?.Complaint;
@@ -75,7 +76,11 @@ public sealed class JobState
     {
         get
         {
-            var removed = Standing.Select(e => e.Event).OfType<BypassRemoved>().Select(b => b.Contact).ToHashSet(StringComparer.Ordinal);
+            var removed = Standing
+                .Select(e => e.Event)
+                .OfType<BypassRemoved>()
+                .Select(b => b.Contact)
+                .ToHashSet(StringComparer.Ordinal);
             return [.. (Complaint?.Bridged ?? []).Where(b => !removed.Contains(b))];
         }
     }
@@ -90,7 +95,9 @@ public sealed class JobState
 
     /// <summary>The last event that can be taken back, or null.</summary>
     public RecordedEvent? Undoable =>
-        Standing.LastOrDefault(e => e.Event is not ComplaintMade and not JobClosed || (e.Event is ComplaintMade && ComplaintCount > 1));
+        Standing.LastOrDefault(e =>
+            e.Event is not ComplaintMade and not JobClosed || (e.Event is ComplaintMade && ComplaintCount > 1)
+        );
 
     private int ComplaintCount => Standing.Count(e => e.Event is ComplaintMade);
 

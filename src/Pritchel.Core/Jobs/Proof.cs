@@ -96,7 +96,11 @@ public static class Proof
         var settings = Settings(circuit).OrderBy(s => Moved(circuit, s)).ToList();
         var killed = settings.Where(s => lead.Ohms(s, null) < KillsBelowOhms).ToList();
         var needed = new List<ControlSetting>();
-        foreach (var contact in circuit.Faults.Where(f => f.Kind == Faults.FaultKind.Open && f.Repair.Kind is Faults.RepairKind.ReplaceSwitch))
+        foreach (
+            var contact in circuit.Faults.Where(f =>
+                f.Kind == Faults.FaultKind.Open && f.Repair.Kind is Faults.RepairKind.ReplaceSwitch
+            )
+        )
         {
             if (needed.Exists(s => lead.Ohms(s, contact) >= KillsBelowOhms))
             {
@@ -166,7 +170,10 @@ public static class Proof
         public KillLead(Circuit circuit, Magneto magneto)
         {
             this.circuit = circuit;
-            state = new CircuitState(circuit, circuit.WithMeter(circuit.NodeOf(magneto.PartId + ".kill"), circuit.NodeOf(magneto.PartId + ".case")));
+            state = new CircuitState(
+                circuit,
+                circuit.WithMeter(circuit.NodeOf(magneto.PartId + ".kill"), circuit.NodeOf(magneto.PartId + ".case"))
+            );
             unwound = magneto.Faults().First();
         }
 

@@ -28,5 +28,6 @@ public static class JointKinds
     ];
 
     /// <summary>The joint kind of that name, or null.</summary>
-    public static JointKind? Named(string name) => All.FirstOrDefault(k => string.Equals(k.Name, name, StringComparison.Ordinal));
+    public static JointKind? Named(string name) =>
+        All.FirstOrDefault(k => string.Equals(k.Name, name, StringComparison.Ordinal));
 }

@@ -129,12 +129,7 @@ public sealed record Part
 /// <param name="Between">Two terminals of the part.</param>
 /// <param name="Control">Control that works it.</param>
 /// <param name="ClosedIn">Positions of that control in which it is closed.</param>
-public sealed record Contact(
-    string Id,
-    IReadOnlyList<string> Between,
-    string Control,
-    IReadOnlyList<string> ClosedIn
-);
+public sealed record Contact(string Id, IReadOnlyList<string> Between, string Control, IReadOnlyList<string> ClosedIn);
 
 /// <summary>A wire or cable.</summary>
 public sealed record Wire

@@ -49,7 +49,10 @@ public static class MachineFile
         var buffer = new byte[LargestBytes + 1];
         var length = stream.ReadAtLeast(buffer, buffer.Length, throwOnEndOfStream: false);
         return length > LargestBytes
-            ? MachineReading.Refused("", $"The file is larger than {LargestBytes / 1024 / 1024} MB, the most a machine file may be.")
+            ? MachineReading.Refused(
+                "",
+                $"The file is larger than {LargestBytes / 1024 / 1024} MB, the most a machine file may be."
+            )
             : Read(buffer.AsSpan(0, length));
     }
 
@@ -61,7 +64,10 @@ public static class MachineFile
     {
         if (utf8.Length > LargestBytes)
         {
-            return MachineReading.Refused("", $"The file is larger than {LargestBytes / 1024 / 1024} MB, the most a machine file may be.");
+            return MachineReading.Refused(
+                "",
+                $"The file is larger than {LargestBytes / 1024 / 1024} MB, the most a machine file may be."
+            );
         }
 
         Machine? machine;
@@ -108,7 +114,10 @@ public static class MachineFile
             && number > Machine.CurrentFormat
         )
         {
-            return MachineReading.Refused("/format", $"The file is of format {number}, from a newer version; this one reads format {Machine.CurrentFormat}.");
+            return MachineReading.Refused(
+                "/format",
+                $"The file is of format {number}, from a newer version; this one reads format {Machine.CurrentFormat}."
+            );
         }
 
         return NullPlace(document.RootElement, "") is { } place
@@ -120,8 +129,14 @@ public static class MachineFile
         element.ValueKind switch
         {
             JsonValueKind.Null => at,
-            JsonValueKind.Object => element.EnumerateObject().Select(p => NullPlace(p.Value, $"{at}/{p.Name}")).FirstOrDefault(p => p is not null),
-            JsonValueKind.Array => element.EnumerateArray().Select((e, i) => NullPlace(e, $"{at}/{i}")).FirstOrDefault(p => p is not null),
+            JsonValueKind.Object => element
+                .EnumerateObject()
+                .Select(p => NullPlace(p.Value, $"{at}/{p.Name}"))
+                .FirstOrDefault(p => p is not null),
+            JsonValueKind.Array => element
+                .EnumerateArray()
+                .Select((e, i) => NullPlace(e, $"{at}/{i}"))
+                .FirstOrDefault(p => p is not null),
             _ => null,
         };
 

@@ -93,7 +93,10 @@ public sealed partial class MachineValidator
         {
             var control = machine.Controls[i];
             Text($"/controls/{i}/name", control.Name);
-            if (control.Positions.Count is < 2 or > 12 || control.Positions.Distinct(StringComparer.Ordinal).Count() != control.Positions.Count)
+            if (
+                control.Positions.Count is < 2 or > 12
+                || control.Positions.Distinct(StringComparer.Ordinal).Count() != control.Positions.Count
+            )
             {
                 Report($"/controls/{i}/positions", "Must be 2 to 12 different position names.");
             }
@@ -127,7 +130,10 @@ public sealed partial class MachineValidator
 
             foreach (var odd in part.Terminals.Where(t => !TerminalName().IsMatch(t)))
             {
-                Report(at + "/terminals", $"“{Cut(odd)}” is not a terminal name: 1 to 24 letters, digits, spaces, + or -.");
+                Report(
+                    at + "/terminals",
+                    $"“{Cut(odd)}” is not a terminal name: 1 to 24 letters, digits, spaces, + or -."
+                );
             }
 
             if (DeviceKinds.Named(part.Kind) is not { } kind)
@@ -151,7 +157,11 @@ public sealed partial class MachineValidator
 
         if (string.Equals(kind.Name, PartKinds.Coupling, StringComparison.Ordinal))
         {
-            foreach (var odd in part.Terminals.Where(t => !Cavity().IsMatch(t) || !terminals[part.Id].Contains(t[..^1] + (t[^1] == 'a' ? 'b' : 'a'))))
+            foreach (
+                var odd in part.Terminals.Where(t =>
+                    !Cavity().IsMatch(t) || !terminals[part.Id].Contains(t[..^1] + (t[^1] == 'a' ? 'b' : 'a'))
+                )
+            )
             {
                 Report(at + "/terminals", $"“{Cut(odd)}” is not half of a cavity: a coupling has {kind.TerminalRule}.");
             }
@@ -189,10 +199,17 @@ public sealed partial class MachineValidator
             }
 
             Among(place + "/control", contact.Control, machine.Controls.Select(k => k.Id), "control");
-            var control = machine.Controls.FirstOrDefault(k => string.Equals(k.Id, contact.Control, StringComparison.Ordinal));
+            var control = machine.Controls.FirstOrDefault(k =>
+                string.Equals(k.Id, contact.Control, StringComparison.Ordinal)
+            );
             for (var p = 0; control is not null && p < contact.ClosedIn.Count; p++)
             {
-                Among($"{place}/closedIn/{p}", contact.ClosedIn[p], control.Positions, $"position of control {control.Id}");
+                Among(
+                    $"{place}/closedIn/{p}",
+                    contact.ClosedIn[p],
+                    control.Positions,
+                    $"position of control {control.Id}"
+                );
             }
         }
     }
@@ -238,7 +255,9 @@ public sealed partial class MachineValidator
             return;
         }
 
-        var part = machine.Parts.FirstOrDefault(p => string.Equals(p.Id, MachineWords.Split(end.At).Part, StringComparison.Ordinal));
+        var part = machine.Parts.FirstOrDefault(p =>
+            string.Equals(p.Id, MachineWords.Split(end.At).Part, StringComparison.Ordinal)
+        );
         if (part is null)
         {
             return;
@@ -247,7 +266,10 @@ public sealed partial class MachineValidator
         var inCavity = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
         if (inCavity != string.Equals(end.Joint, "cavity", StringComparison.Ordinal))
         {
-            Report(at + "/joint", inCavity ? "A wire in a coupling is joined by \"cavity\"." : "\"cavity\" joins wires to couplings only.");
+            Report(
+                at + "/joint",
+                inCavity ? "A wire in a coupling is joined by \"cavity\"." : "\"cavity\" joins wires to couplings only."
+            );
         }
     }
 
@@ -276,7 +298,10 @@ public sealed partial class MachineValidator
             foreach (var (controlId, position) in duty.Setting)
             {
                 Among($"{at}/setting/{controlId}", controlId, machine.Controls.Select(c => c.Id), "control");
-                if (machine.Controls.FirstOrDefault(c => string.Equals(c.Id, controlId, StringComparison.Ordinal)) is { } control)
+                if (
+                    machine.Controls.FirstOrDefault(c => string.Equals(c.Id, controlId, StringComparison.Ordinal)) is
+                    { } control
+                )
                 {
                     Among($"{at}/setting/{controlId}", position, control.Positions, $"position of control {controlId}");
                 }
@@ -291,16 +316,31 @@ public sealed partial class MachineValidator
             var part = machine.Parts[i];
             if (!part.Terminals.Any(t => used.Contains($"{part.Id}.{t}")))
             {
-                Report($"/parts/{i}", $"Loose end: nothing is joined to {part.Id}; every part needs at least one wire or mount.");
+                Report(
+                    $"/parts/{i}",
+                    $"Loose end: nothing is joined to {part.Id}; every part needs at least one wire or mount."
+                );
             }
 
             var isCoupling = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
-            foreach (var empty in part.Terminals.Where(t => isCoupling && !used.Contains($"{part.Id}.{t}") && used.Contains($"{part.Id}.{Other(t)}")))
+            foreach (
+                var empty in part.Terminals.Where(t =>
+                    isCoupling && !used.Contains($"{part.Id}.{t}") && used.Contains($"{part.Id}.{Other(t)}")
+                )
+            )
             {
-                Report($"/parts/{i}/terminals", $"Loose end: a wire enters {part.Id} cavity {empty[..^1]} on one side and none leaves at {empty}.");
+                Report(
+                    $"/parts/{i}/terminals",
+                    $"Loose end: a wire enters {part.Id} cavity {empty[..^1]} on one side and none leaves at {empty}."
+                );
             }
 
-            if (string.Equals(part.Kind, "splice", StringComparison.Ordinal) && machine.Wires.Count(w => Ends(w).Any(e => string.Equals(e.At, part.Id + ".x", StringComparison.Ordinal))) < 2)
+            if (
+                string.Equals(part.Kind, "splice", StringComparison.Ordinal)
+                && machine.Wires.Count(w =>
+                    Ends(w).Any(e => string.Equals(e.At, part.Id + ".x", StringComparison.Ordinal))
+                ) < 2
+            )
             {
                 Report($"/parts/{i}", $"Loose end: splice {part.Id} joins fewer than two wires.");
             }
@@ -317,7 +357,8 @@ public sealed partial class MachineValidator
 
     private static IEnumerable<WireEnd> Ends(Wire wire) => [wire.From, wire.To];
 
-    private static string Other(string cavityTerminal) => cavityTerminal[..^1] + (cavityTerminal[^1] == 'a' ? 'b' : 'a');
+    private static string Other(string cavityTerminal) =>
+        cavityTerminal[..^1] + (cavityTerminal[^1] == 'a' ? 'b' : 'a');
 
     private void CheckAddress(string at, string address)
     {
@@ -376,7 +417,14 @@ public sealed partial class MachineValidator
     {
         if (!(value >= least && value <= most))
         {
-            Report(at, string.Create(CultureInfo.InvariantCulture, $"{value} is out of range; allowed: {least} to {most} {unit}").TrimEnd() + ".");
+            Report(
+                at,
+                string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{value} is out of range; allowed: {least} to {most} {unit}"
+                    )
+                    .TrimEnd() + "."
+            );
         }
     }
 

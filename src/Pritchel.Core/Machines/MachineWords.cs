@@ -1,4 +1,3 @@
-
 namespace Pritchel.Core.Machines;
 
 /// <summary>How parts, terminals and wires of a machine are said, in one place.</summary>
@@ -62,7 +61,10 @@ public static class MachineWords
     public static string WireRun(Machine machine, Wire wire)
     {
         var noun = wire.Cable == true ? "cable" : "wire";
-        var colour = wire.Colours.Count == 1 ? $"{wire.Colours[0]} {noun}" : $"{wire.Colours[0]} {noun} with {wire.Colours[1]} tracer";
+        var colour =
+            wire.Colours.Count == 1
+                ? $"{wire.Colours[0]} {noun}"
+                : $"{wire.Colours[0]} {noun} with {wire.Colours[1]} tracer";
         return $"{colour}, {Short(machine, wire.From.At)} to {Short(machine, wire.To.At)}";
     }
 

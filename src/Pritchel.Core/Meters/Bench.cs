@@ -67,7 +67,9 @@ public static class Bench
                 : ShowOhms(meter, 0, OhmRanges[0]);
         }
 
-        return function == MeterFunction.DcVolts ? ReadVolts(@case, meter, red, black) : ReadOhms(@case, meter, red, black);
+        return function == MeterFunction.DcVolts
+            ? ReadVolts(@case, meter, red, black)
+            : ReadOhms(@case, meter, red, black);
     }
 
     private static MeterDisplay ReadVolts(Case @case, Meter meter, int red, int black)
@@ -83,7 +85,9 @@ public static class Bench
         var live = new CircuitState(@case.Circuit, @case.Circuit.WithMeter(red, black));
         Settle(live, @case, 0, meter.Input.Value);
         var reference = @case.Circuit.Reference;
-        var most = new[] { live.Drop(red, black), live.Drop(red, reference), live.Drop(black, reference) }.Max(Math.Abs);
+        var most = new[] { live.Drop(red, black), live.Drop(red, reference), live.Drop(black, reference) }.Max(
+            Math.Abs
+        );
         if (most > FedVolts || Math.Abs(live.Drop(red, black)) > UpsettingVolts)
         {
             return MeterDisplay.Refused(

@@ -80,7 +80,12 @@ public sealed record MeterDisplay(double? Value, string Shown, string? Refusal, 
             _ => "0",
         };
         var rounded = Math.Round(volts.Value / step) * step;
-        return new MeterDisplay(volts.Value, rounded.ToString(decimals, CultureInfo.InvariantCulture) + " V", null, jumps);
+        return new MeterDisplay(
+            volts.Value,
+            rounded.ToString(decimals, CultureInfo.InvariantCulture) + " V",
+            null,
+            jumps
+        );
     }
 
     internal static MeterDisplay Refused(string why) => new(null, "—", why, false);

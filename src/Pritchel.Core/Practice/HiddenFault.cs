@@ -89,7 +89,9 @@ public sealed class HiddenFault
             return new Reading(at, null, SymptomNow.Present);
         }
 
-        var volts = (display.Value!.Value * gain) + (meter.Noise(new Volts(display.Value.Value)).Value * HealthyMachine.Normal(random));
+        var volts =
+            (display.Value!.Value * gain)
+            + (meter.Noise(new Volts(display.Value.Value)).Value * HealthyMachine.Normal(random));
         var step = meter.Step(new Volts(volts)).Value;
         return new Reading(at, Math.Round(volts / step) * step, SymptomNow.Present);
     }

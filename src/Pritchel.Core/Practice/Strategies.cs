@@ -24,7 +24,8 @@ public sealed class ByInformation : IStrategy
     public string Name => "information per minute";
 
     /// <inheritdoc/>
-    public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation) => plan.Best(beliefs, situation, 1).FirstOrDefault();
+    public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation) =>
+        plan.Best(beliefs, situation, 1).FirstOrDefault();
 }
 
 /// <summary>Any allowed test.</summary>
@@ -43,7 +44,9 @@ public sealed class ByChance(DiagnosisKit kit, Random random) : IStrategy
     /// <inheritdoc/>
     /// <remarks>Stops as the program does, by what the program's best test would cost.</remarks>
     public string? Decide(Beliefs beliefs, PlannedTest? next) =>
-        Verdict.Of(beliefs, next is null ? null : kit.Plan.Best(beliefs, new Situation(), 1).FirstOrDefault()).Suspect?.Id;
+        Verdict
+            .Of(beliefs, next is null ? null : kit.Plan.Best(beliefs, new Situation(), 1).FirstOrDefault())
+            .Suspect?.Id;
 }
 
 /// <summary>

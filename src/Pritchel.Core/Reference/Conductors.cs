@@ -67,6 +67,10 @@ public static partial class Conductors
         return new(new SquareMillimetres(area), CopperOhmSquareMillimetresPerMetre / area, "ASTM B258, IEC 60028");
     }
 
-    [GeneratedRegex(@"^(?<size>\d{1,3}(?:\.\d{1,2})?) (?<unit>mm2|AWG)$", RegexOptions.ExplicitCapture, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex(
+        @"^(?<size>\d{1,3}(?:\.\d{1,2})?) (?<unit>mm2|AWG)$",
+        RegexOptions.ExplicitCapture,
+        matchTimeoutMilliseconds: 200
+    )]
     private static partial Regex Gauge();
 }

@@ -36,7 +36,11 @@ public static class RepairSteps
             ),
             RepairKind.CleanJoint => new(
                 BatteryFirst,
-                ["Take the joint apart and brighten both faces.", "Refit tight, then a film of grease outside.", "Tug it: nothing may move."]
+                [
+                    "Take the joint apart and brighten both faces.",
+                    "Refit tight, then a film of grease outside.",
+                    "Tug it: nothing may move.",
+                ]
             ),
             RepairKind.RenewCavity => new(
                 BatteryFirst,

@@ -53,7 +53,5 @@ public readonly record struct Minutes(double Value)
 
     /// <summary>As spoken: whole minutes, "½ min" under three quarters of one.</summary>
     public override string ToString() =>
-        Value < 0.75
-            ? "½ min"
-            : string.Create(CultureInfo.InvariantCulture, $"{Math.Round(Value)} min");
+        Value < 0.75 ? "½ min" : string.Create(CultureInfo.InvariantCulture, $"{Math.Round(Value)} min");
 }

@@ -19,20 +19,14 @@ public static partial class ReadingText
     private const int LongestText = 24;
 
     /// <summary>What may be typed, for error messages and hints.</summary>
-    public const string Allowed =
-        "a number such as 12.6, 12,6, -0.02, 350m (thousandths) or 4k7, or OL for over-range";
+    public const string Allowed = "a number such as 12.6, 12,6, -0.02, 350m (thousandths) or 4k7, or OL for over-range";
 
     /// <summary>Parses a typed reading.</summary>
     /// <param name="text">What was typed; null counts as empty.</param>
     /// <param name="largest">Largest size that makes sense, in the base unit; beyond it the text is refused.</param>
     /// <param name="reading">The parsed reading when the result is true.</param>
     /// <param name="error">What was wrong and what is allowed when the result is false.</param>
-    public static bool TryParse(
-        string? text,
-        double largest,
-        out TypedReading reading,
-        out string error
-    )
+    public static bool TryParse(string? text, double largest, out TypedReading reading, out string error)
     {
         reading = default;
         error = "";
@@ -52,9 +46,7 @@ public static partial class ReadingText
         var plain = trimmed.Replace('−', '-').Replace(" ", "", StringComparison.Ordinal);
         if (OverRange().IsMatch(plain))
         {
-            reading = new TypedReading(
-                plain.StartsWith('-') ? double.NegativeInfinity : double.PositiveInfinity
-            );
+            reading = new TypedReading(plain.StartsWith('-') ? double.NegativeInfinity : double.PositiveInfinity);
             return true;
         }
 

@@ -15,35 +15,79 @@ internal static class JobApi
     public static void Map(RouteGroupBuilder api)
     {
         var jobs = api.MapGroup("/jobs").WithTags("Jobs");
-        jobs.MapGet("", async (JobDesk desk, CancellationToken cancel) => (await desk.ListAsync(cancel)).Select(Summary)).WithSummary("List jobs");
+        jobs.MapGet(
+                "",
+                async (JobDesk desk, CancellationToken cancel) => (await desk.ListAsync(cancel)).Select(Summary)
+            )
+            .WithSummary("List jobs");
         jobs.MapPost("", OpenAsync).WithSummary("Open a job").Accepts<OpenJobRequest>(Json).ProducesValidationProblem();
-        jobs.MapGet("/{tag}", (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, Summary, cancel)).WithSummary("A job and its history");
-        jobs.MapPost("/{tag}/complaint", ComplainAsync).WithSummary("Write the complaint down").Accepts<ComplaintRequest>(Json).ProducesValidationProblem();
-        jobs.MapPost("/{tag}/readings", ReadAsync).WithSummary("Enter a reading").Accepts<ReadingRequest>(Json).ProducesValidationProblem();
-        jobs.MapGet("/{tag}/suspects", (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, Suspects, cancel)).WithSummary("Suspects by share");
-        jobs.MapGet("/{tag}/next-test", (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, NextTest, cancel)).WithSummary("What to measure next");
+        jobs.MapGet(
+                "/{tag}",
+                (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, Summary, cancel)
+            )
+            .WithSummary("A job and its history");
+        jobs.MapPost("/{tag}/complaint", ComplainAsync)
+            .WithSummary("Write the complaint down")
+            .Accepts<ComplaintRequest>(Json)
+            .ProducesValidationProblem();
+        jobs.MapPost("/{tag}/readings", ReadAsync)
+            .WithSummary("Enter a reading")
+            .Accepts<ReadingRequest>(Json)
+            .ProducesValidationProblem();
+        jobs.MapGet(
+                "/{tag}/suspects",
+                (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, Suspects, cancel)
+            )
+            .WithSummary("Suspects by share");
+        jobs.MapGet(
+                "/{tag}/next-test",
+                (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, NextTest, cancel)
+            )
+            .WithSummary("What to measure next");
     }
 
-    private static async Task<IResult> OpenAsync(HttpRequest request, JobDesk desk, JobStore jobs, CancellationToken cancel)
+    private static async Task<IResult> OpenAsync(
+        HttpRequest request,
+        JobDesk desk,
+        JobStore jobs,
+        CancellationToken cancel
+    )
     {
         var wanted = await RequestBody.ReadAsync<OpenJobRequest>(request);
         if (await desk.MachineAsync(wanted.Machine ?? "", cancel) is not { } found)
         {
-            throw new RefusedException("machine", $"“{ApiSetting.Cut(wanted.Machine)}” is not here; GET /api/v1/machines lists what is.");
+            throw new RefusedException(
+                "machine",
+                $"“{ApiSetting.Cut(wanted.Machine)}” is not here; GET /api/v1/machines lists what is."
+            );
         }
 
         var duties = found.Circuit.Machine.Duties.Select(d => d.Id).ToList();
         if (!duties.Contains(wanted.Duty, StringComparer.Ordinal))
         {
-            throw new RefusedException("duty", $"“{ApiSetting.Cut(wanted.Duty)}” is not a duty of this machine; allowed: {string.Join(", ", duties)}.");
+            throw new RefusedException(
+                "duty",
+                $"“{ApiSetting.Cut(wanted.Duty)}” is not a duty of this machine; allowed: {string.Join(", ", duties)}."
+            );
         }
 
-        var number = await jobs.OpenAsync(found.Entry.Id, found.Entry.Version, new ComplaintMade(new Complaint { Duty = wanted.Duty }), cancel);
+        var number = await jobs.OpenAsync(
+            found.Entry.Id,
+            found.Entry.Version,
+            new ComplaintMade(new Complaint { Duty = wanted.Duty }),
+            cancel
+        );
         var open = await desk.OpenAsync(number, cancel);
         return Results.Created($"/api/v1/jobs/{open!.Job.Tag}", Summary(open));
     }
 
-    private static async Task<IResult> ComplainAsync(string tag, HttpRequest request, JobDesk desk, JobStore jobs, CancellationToken cancel)
+    private static async Task<IResult> ComplainAsync(
+        string tag,
+        HttpRequest request,
+        JobDesk desk,
+        JobStore jobs,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(tag, desk, cancel) is not { } open)
         {
@@ -58,7 +102,10 @@ internal static class JobApi
 
         if (wanted.Tried is < 1 or > 200 || wanted.Failed < 0 || wanted.Failed > wanted.Tried)
         {
-            throw new RefusedException(wanted.Tried is < 1 or > 200 ? "tried" : "failed", "Allowed: tried 1 to 200, failed 0 to tried.");
+            throw new RefusedException(
+                wanted.Tried is < 1 or > 200 ? "tried" : "failed",
+                "Allowed: tried 1 to 200, failed 0 to tried."
+            );
         }
 
         if ((wanted.Words ?? "").Length > 300)
@@ -79,14 +126,23 @@ internal static class JobApi
         {
             if (!open.Circuit.Faults.Any(f => string.Equals(f.Id, bridged + "/welded", StringComparison.Ordinal)))
             {
-                throw new RefusedException("bridged", $"“{ApiSetting.Cut(bridged)}” is not a switch contact of this machine; write \"part/contact\".");
+                throw new RefusedException(
+                    "bridged",
+                    $"“{ApiSetting.Cut(bridged)}” is not a switch contact of this machine; write \"part/contact\"."
+                );
             }
         }
 
         return await AppendAsync(open, desk, jobs, new ComplaintMade(complaint), cancel);
     }
 
-    private static async Task<IResult> ReadAsync(string tag, HttpRequest request, JobDesk desk, JobStore jobs, CancellationToken cancel)
+    private static async Task<IResult> ReadAsync(
+        string tag,
+        HttpRequest request,
+        JobDesk desk,
+        JobStore jobs,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(tag, desk, cancel) is not { } open)
         {
@@ -100,7 +156,10 @@ internal static class JobApi
         }
 
         var condition = Condition(open, wanted.Setting, "setting");
-        var (red, black) = (MachineApi.Point(open.Circuit, wanted.Red, "red"), MachineApi.Point(open.Circuit, wanted.Black, "black"));
+        var (red, black) = (
+            MachineApi.Point(open.Circuit, wanted.Red, "red"),
+            MachineApi.Point(open.Circuit, wanted.Black, "black")
+        );
         var told = open.Kit.Told(new ProbePair(condition, red, black));
         if (string.Equals(wanted.Reading, "jumps", StringComparison.Ordinal))
         {
@@ -109,22 +168,45 @@ internal static class JobApi
 
         if (!ReadingText.TryParse(wanted.Reading, MostVolts, out var reading, out var error) || reading.IsOverRange)
         {
-            throw new RefusedException("reading", error.Length > 0 ? error : "OL on DC volts means the range is too small.");
+            throw new RefusedException(
+                "reading",
+                error.Length > 0 ? error : "OL on DC volts means the range is too small."
+            );
         }
 
-        return await AppendAsync(open, desk, jobs, new ReadingTaken(told, wanted.Reading.Trim(), reading.Value, wanted.Symptom), cancel);
+        return await AppendAsync(
+            open,
+            desk,
+            jobs,
+            new ReadingTaken(told, wanted.Reading.Trim(), reading.Value, wanted.Symptom),
+            cancel
+        );
     }
 
-    private static async Task<IResult> AppendAsync(OpenJob open, JobDesk desk, JobStore jobs, JobEvent happened, CancellationToken cancel)
+    private static async Task<IResult> AppendAsync(
+        OpenJob open,
+        JobDesk desk,
+        JobStore jobs,
+        JobEvent happened,
+        CancellationToken cancel
+    )
     {
         if (open.State.Closed is not null)
         {
-            return Results.Problem(title: "The job is closed", detail: "Nothing was added. Open a new job for the same machine.", statusCode: 409);
+            return Results.Problem(
+                title: "The job is closed",
+                detail: "Nothing was added. Open a new job for the same machine.",
+                statusCode: 409
+            );
         }
 
         if (!await jobs.AppendAsync(open.Job.Number, open.State.Sequence, [happened], cancel))
         {
-            return Results.Problem(title: "The job has moved on", detail: "Somebody else added to it meanwhile; nothing was added. Read it again.", statusCode: 409);
+            return Results.Problem(
+                title: "The job has moved on",
+                detail: "Somebody else added to it meanwhile; nothing was added. Read it again.",
+                statusCode: 409
+            );
         }
 
         return Results.Ok(Summary((await desk.OpenAsync(open.Job.Number, cancel))!));
@@ -134,7 +216,10 @@ internal static class JobApi
     {
         if (!open.Kit.Table.Lamps.Contains(lamp.Lamp, StringComparer.Ordinal))
         {
-            throw new RefusedException(field + ".lamp", $"“{ApiSetting.Cut(lamp.Lamp)}” is not a lamp of this machine; allowed: {string.Join(", ", open.Kit.Table.Lamps)}.");
+            throw new RefusedException(
+                field + ".lamp",
+                $"“{ApiSetting.Cut(lamp.Lamp)}” is not a lamp of this machine; allowed: {string.Join(", ", open.Kit.Table.Lamps)}."
+            );
         }
 
         return new LampSeen(lamp.Lamp, Condition(open, lamp.Setting, field + ".setting"), lamp.Look);
@@ -147,7 +232,10 @@ internal static class JobApi
         var index = conditions.FindIndex(c => c.Setting.Equals(wanted));
         return index >= 0
             ? index
-            : throw new RefusedException(field, $"Readings for this complaint are taken in: {string.Join("; ", conditions.Select(c => c.Words))}.");
+            : throw new RefusedException(
+                field,
+                $"Readings for this complaint are taken in: {string.Join("; ", conditions.Select(c => c.Words))}."
+            );
     }
 
     private static object Summary(OpenJob open) =>
@@ -160,20 +248,45 @@ internal static class JobApi
             open.State.Sequence,
             Complaint = open.State.Complaint,
             OpenBypasses = open.State.OpenBypasses,
-            Conditions = open.Kit.Table.Conditions.Select(c => new { c.Words, Setting = c.Setting.Named(open.Machine) }),
-            Readings = open.Diagnosis.Readings.Select(r => new { r.Taken.At, r.Taken.Typed, r.Taken.Volts, r.Agrees }),
+            Conditions = open.Kit.Table.Conditions.Select(c => new
+            {
+                c.Words,
+                Setting = c.Setting.Named(open.Machine),
+            }),
+            Readings = open.Diagnosis.Readings.Select(r => new
+            {
+                r.Taken.At,
+                r.Taken.Typed,
+                r.Taken.Volts,
+                r.Agrees,
+            }),
             Verdict = open.State.Verdict,
         };
 
     private static object Suspects(OpenJob open) =>
-        open.Diagnosis.Beliefs.Suspects.Where(s => s.Share > 1e-6).Select(s => new { s.Id, s.Words, s.Share });
+        open
+            .Diagnosis.Beliefs.Suspects.Where(s => s.Share > 1e-6)
+            .Select(s => new
+            {
+                s.Id,
+                s.Words,
+                s.Share,
+            });
 
     private static object NextTest(OpenJob open)
     {
         var (next, verdict) = (open.Diagnosis.Next, open.Diagnosis.Verdict);
         return new
         {
-            Verdict = verdict.Suspect is { } suspect ? new { suspect.Id, suspect.Words, suspect.Share, verdict.Why } : null,
+            Verdict = verdict.Suspect is { } suspect
+                ? new
+                {
+                    suspect.Id,
+                    suspect.Words,
+                    suspect.Share,
+                    verdict.Why,
+                }
+                : null,
             Test = next is null
                 ? null
                 : new
@@ -190,12 +303,20 @@ internal static class JobApi
         };
     }
 
-    private static async Task<IResult> WithAsync(string tag, JobDesk desk, Func<OpenJob, object> show, CancellationToken cancel) =>
-        await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(show(open)) : NoJob(tag);
+    private static async Task<IResult> WithAsync(
+        string tag,
+        JobDesk desk,
+        Func<OpenJob, object> show,
+        CancellationToken cancel
+    ) => await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(show(open)) : NoJob(tag);
 
     private static async Task<OpenJob?> FindAsync(string tag, JobDesk desk, CancellationToken cancel) =>
         JobStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;
 
     private static IResult NoJob(string tag) =>
-        Results.Problem(title: "No such job", detail: $"“{ApiSetting.Cut(tag)}” is not a job here; tags look like T-0147.", statusCode: 404);
+        Results.Problem(
+            title: "No such job",
+            detail: $"“{ApiSetting.Cut(tag)}” is not a job here; tags look like T-0147.",
+            statusCode: 404
+        );
 }

@@ -17,14 +17,30 @@ internal static class MachineApi
     public static void Map(RouteGroupBuilder api)
     {
         var machines = api.MapGroup("/machines").WithTags("Machines");
-        machines.MapGet("", (MachineStore store, CancellationToken cancel) => store.ListAsync(cancel)).WithSummary("List machines");
+        machines
+            .MapGet("", (MachineStore store, CancellationToken cancel) => store.ListAsync(cancel))
+            .WithSummary("List machines");
         machines.MapGet("/{id}", ExportAsync).WithSummary("Export a machine file").Produces(200, contentType: Json);
         machines.MapGet("/{id}/file", DownloadAsync).ExcludeFromDescription();
-        machines.MapPost("", ImportAsync).WithSummary("Check a machine file and bring it in").Accepts<object>(Json).Produces<MachineEntry>(201).ProducesValidationProblem();
+        machines
+            .MapPost("", ImportAsync)
+            .WithSummary("Check a machine file and bring it in")
+            .Accepts<object>(Json)
+            .Produces<MachineEntry>(201)
+            .ProducesValidationProblem();
         machines.MapGet("/{id}/points", PointsAsync).WithSummary("List points a probe can touch");
         machines.MapGet("/{id}/faults", FaultsAsync).WithSummary("List faults that can be planted");
-        machines.MapPost("/{id}/measure", MeasureAsync).WithSummary("Take a simulated reading").Accepts<MeasureRequest>(Json).Produces<MeasureResponse>().ProducesValidationProblem();
-        machines.MapPost("/{id}/netlist", NetlistAsync).WithSummary("The solved case as a SPICE netlist").Accepts<MeasureRequest>(Json).Produces<string>(contentType: "text/plain");
+        machines
+            .MapPost("/{id}/measure", MeasureAsync)
+            .WithSummary("Take a simulated reading")
+            .Accepts<MeasureRequest>(Json)
+            .Produces<MeasureResponse>()
+            .ProducesValidationProblem();
+        machines
+            .MapPost("/{id}/netlist", NetlistAsync)
+            .WithSummary("The solved case as a SPICE netlist")
+            .Accepts<MeasureRequest>(Json)
+            .Produces<string>(contentType: "text/plain");
     }
 
     private static async Task<IResult> ExportAsync(string id, MachineStore store, CancellationToken cancel) =>
@@ -34,7 +50,11 @@ internal static class MachineApi
 
     private static async Task<IResult> DownloadAsync(string id, MachineStore store, CancellationToken cancel) =>
         await store.FindAsync(id, cancel) is { } entry
-            ? Results.File(System.Text.Encoding.UTF8.GetBytes((await store.JsonAsync(id, entry.Version, cancel))!), Json, entry.Id + ".json")
+            ? Results.File(
+                System.Text.Encoding.UTF8.GetBytes((await store.JsonAsync(id, entry.Version, cancel))!),
+                Json,
+                entry.Id + ".json"
+            )
             : NoMachine(id);
 
     private static async Task<IResult> ImportAsync(HttpRequest request, MachineStore store, CancellationToken cancel)
@@ -50,7 +70,9 @@ internal static class MachineApi
         if (reading.Machine is not { } machine)
         {
             return Results.ValidationProblem(
-                reading.Problems.GroupBy(p => p.Pointer).ToDictionary(g => g.Key, g => g.Select(p => p.Message).ToArray(), StringComparer.Ordinal),
+                reading
+                    .Problems.GroupBy(p => p.Pointer)
+                    .ToDictionary(g => g.Key, g => g.Select(p => p.Message).ToArray(), StringComparer.Ordinal),
                 title: "The machine file was refused; nothing was changed."
             );
         }
@@ -70,17 +92,33 @@ internal static class MachineApi
                         p.Name,
                         p.Where,
                         Place = p.Place.Id,
-                        SameMetalAs = found.Circuit.NodeAddresses[p.Node].Where(a => !string.Equals(a, p.Address, StringComparison.Ordinal)),
+                        SameMetalAs = found
+                            .Circuit.NodeAddresses[p.Node]
+                            .Where(a => !string.Equals(a, p.Address, StringComparison.Ordinal)),
                     })
             )
             : NoMachine(id);
 
     private static async Task<IResult> FaultsAsync(string id, JobDesk desk, CancellationToken cancel) =>
         await desk.MachineAsync(id, cancel) is { } found
-            ? Results.Ok(found.Circuit.Faults.Select(f => new { f.Id, f.Kind, f.Words, Repair = f.Repair.Name }))
+            ? Results.Ok(
+                found.Circuit.Faults.Select(f => new
+                {
+                    f.Id,
+                    f.Kind,
+                    f.Words,
+                    Repair = f.Repair.Name,
+                })
+            )
             : NoMachine(id);
 
-    private static async Task<IResult> MeasureAsync(string id, HttpRequest request, JobDesk desk, MeterStore meters, CancellationToken cancel)
+    private static async Task<IResult> MeasureAsync(
+        string id,
+        HttpRequest request,
+        JobDesk desk,
+        MeterStore meters,
+        CancellationToken cancel
+    )
     {
         if (await desk.MachineAsync(id, cancel) is not { } found)
         {
@@ -96,12 +134,29 @@ internal static class MachineApi
         }
 
         var display = Bench.Read(CaseOf(found.Circuit, wanted), meter, wanted.Function, red, black);
-        var over = display.Value is { } value && (double.IsInfinity(value) || Math.Abs(value) >= (wanted.Range ?? double.PositiveInfinity));
+        var over =
+            display.Value is { } value
+            && (double.IsInfinity(value) || Math.Abs(value) >= (wanted.Range ?? double.PositiveInfinity));
         var figure = over || display.Jumps ? null : display.Value;
-        return Results.Ok(new MeasureResponse(figure, over ? "OL" : display.Jumps ? "jumps" : display.Shown, over, display.Jumps, display.Refusal));
+        return Results.Ok(
+            new MeasureResponse(
+                figure,
+                over ? "OL"
+                    : display.Jumps ? "jumps"
+                    : display.Shown,
+                over,
+                display.Jumps,
+                display.Refusal
+            )
+        );
     }
 
-    private static async Task<IResult> NetlistAsync(string id, HttpRequest request, JobDesk desk, CancellationToken cancel)
+    private static async Task<IResult> NetlistAsync(
+        string id,
+        HttpRequest request,
+        JobDesk desk,
+        CancellationToken cancel
+    )
     {
         if (await desk.MachineAsync(id, cancel) is not { } found)
         {
@@ -137,9 +192,14 @@ internal static class MachineApi
         const double Middling = 0.5;
         var fault =
             circuit.Faults.FirstOrDefault(f => string.Equals(f.Id, wanted.Id, StringComparison.Ordinal))
-            ?? throw new RefusedException(field + ".id", $"“{ApiSetting.Cut(wanted.Id)}” is not a fault of this machine; /faults lists them.");
+            ?? throw new RefusedException(
+                field + ".id",
+                $"“{ApiSetting.Cut(wanted.Id)}” is not a fault of this machine; /faults lists them."
+            );
         var severity = wanted.Severity ?? Middling;
-        return severity is >= 0 and <= 1 ? new PlantedFault(fault, severity) : throw new RefusedException(field + ".severity", "Allowed: 0 to 1.");
+        return severity is >= 0 and <= 1
+            ? new PlantedFault(fault, severity)
+            : throw new RefusedException(field + ".severity", "Allowed: 0 to 1.");
     }
 
     private static Meter MeterFor(MeasureRequest wanted, Meter inUse)
@@ -157,10 +217,17 @@ internal static class MachineApi
     internal static int Point(Circuit circuit, string address, string field) =>
         circuit.HasNode(address)
             ? circuit.NodeOf(address)
-            : throw new RefusedException(field, $"“{ApiSetting.Cut(address)}” is not a point of this machine; /points lists them.");
+            : throw new RefusedException(
+                field,
+                $"“{ApiSetting.Cut(address)}” is not a point of this machine; /points lists them."
+            );
 
     internal static IResult NoMachine(string id) =>
-        Results.Problem(title: "No such machine", detail: $"“{ApiSetting.Cut(id)}” is not here; GET /api/v1/machines lists what is.", statusCode: 404);
+        Results.Problem(
+            title: "No such machine",
+            detail: $"“{ApiSetting.Cut(id)}” is not here; GET /api/v1/machines lists what is.",
+            statusCode: 404
+        );
 }
 
 /// <summary>Control settings sent to the API.</summary>
@@ -178,7 +245,10 @@ internal static class ApiSetting
                 );
             if (!control.Positions.Contains(position, StringComparer.Ordinal))
             {
-                throw new RefusedException($"{field}.{id}", $"“{Cut(position)}” is not a position of {id}; allowed: {string.Join(", ", control.Positions)}.");
+                throw new RefusedException(
+                    $"{field}.{id}",
+                    $"“{Cut(position)}” is not a position of {id}; allowed: {string.Join(", ", control.Positions)}."
+                );
             }
         }
 

@@ -22,8 +22,24 @@ internal static class DemoJobs
 
         var workshop = services.GetRequiredService<Workshop>();
         var kit = workshop.Kit(found.Entry.Id, found.Entry.Version, found.Circuit, "cranks", []);
-        await AddAsync(jobs, found.Entry, kit, "brake/start/open", 2, "Won't crank since the pruning crew had it. Lamps stay bright.", cancel);
-        await AddAsync(jobs, found.Entry, kit, "C4@to/joint/resistive", 1, "Only clicks since the hedge job. Worse after rain.", cancel);
+        await AddAsync(
+            jobs,
+            found.Entry,
+            kit,
+            "brake/start/open",
+            2,
+            "Won't crank since the pruning crew had it. Lamps stay bright.",
+            cancel
+        );
+        await AddAsync(
+            jobs,
+            found.Entry,
+            kit,
+            "C4@to/joint/resistive",
+            1,
+            "Only clicks since the hedge job. Worse after rain.",
+            cancel
+        );
     }
 
     /// <summary>Opens a job on a hidden fault and takes the first few readings the program asks for.</summary>
@@ -56,7 +72,12 @@ internal static class DemoJobs
 
             var reading = hidden.Read(next.At);
             var typed = reading.Volts?.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture) ?? "jumps";
-            await jobs.AppendAsync(number, job.State.Sequence, [new ReadingTaken(kit.Told(next.At), typed, reading.Volts, reading.Symptom)], cancel);
+            await jobs.AppendAsync(
+                number,
+                job.State.Sequence,
+                [new ReadingTaken(kit.Told(next.At), typed, reading.Volts, reading.Symptom)],
+                cancel
+            );
         }
     }
 }

@@ -47,7 +47,10 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
     }
 
     /// <summary>A machine's newest version compiled, or null.</summary>
-    public async Task<(MachineEntry Entry, Circuit Circuit)?> MachineAsync(string id, CancellationToken cancel = default)
+    public async Task<(MachineEntry Entry, Circuit Circuit)?> MachineAsync(
+        string id,
+        CancellationToken cancel = default
+    )
     {
         if (await machines.FindAsync(id, cancel) is not { } entry)
         {

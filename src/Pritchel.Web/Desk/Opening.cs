@@ -4,13 +4,18 @@ using Pritchel.Data;
 namespace Pritchel.Web.Desk;
 
 /// <summary>Opens the record before the first request, adds shipped machines and demo jobs, and warms the predictions.</summary>
-public sealed class Opening(IServiceProvider services, StartOptions options, Workshop workshop, ILogger<Opening> log) : IHostedService
+public sealed class Opening(IServiceProvider services, StartOptions options, Workshop workshop, ILogger<Opening> log)
+    : IHostedService
 {
     /// <inheritdoc/>
     public async Task StartAsync(CancellationToken cancellationToken)
     {
         await using var scope = services.CreateAsyncScope();
-        await RecordFile.PrepareAsync(scope.ServiceProvider.GetRequiredService<PritchelContext>(), options.DataFolder, cancellationToken);
+        await RecordFile.PrepareAsync(
+            scope.ServiceProvider.GetRequiredService<PritchelContext>(),
+            options.DataFolder,
+            cancellationToken
+        );
         var machines = scope.ServiceProvider.GetRequiredService<MachineStore>();
         await AddShippedAsync(machines, cancellationToken);
         if (options.Demo)
@@ -31,7 +36,12 @@ public sealed class Opening(IServiceProvider services, StartOptions options, Wor
     private async Task AddShippedAsync(MachineStore machines, CancellationToken cancel)
     {
         var folder = Path.Combine(AppContext.BaseDirectory, "machines");
-        foreach (var file in Directory.EnumerateFiles(folder, "*.json").Where(f => !f.EndsWith(".schema.json", StringComparison.Ordinal)).Order(StringComparer.Ordinal))
+        foreach (
+            var file in Directory
+                .EnumerateFiles(folder, "*.json")
+                .Where(f => !f.EndsWith(".schema.json", StringComparison.Ordinal))
+                .Order(StringComparer.Ordinal)
+        )
         {
             await using var stream = File.OpenRead(file);
             var reading = MachineFile.Read(stream);
@@ -41,7 +51,11 @@ public sealed class Opening(IServiceProvider services, StartOptions options, Wor
             }
             else
             {
-                log.LogError("Shipped machine {File} was refused: {Problem}", Path.GetFileName(file), reading.Problems[0]);
+                log.LogError(
+                    "Shipped machine {File} was refused: {Problem}",
+                    Path.GetFileName(file),
+                    reading.Problems[0]
+                );
             }
         }
     }

@@ -33,7 +33,9 @@ public static class ProofList
 
     /// <summary>The reading a check repeats.</summary>
     public static ProbePair? PairOf(OpenJob open, string checkId) =>
-        FailedReadings(open).Select(r => (ProbePair?)r.At).FirstOrDefault(at => string.Equals(ReadingId(at!.Value), checkId, StringComparison.Ordinal));
+        FailedReadings(open)
+            .Select(r => (ProbePair?)r.At)
+            .FirstOrDefault(at => string.Equals(ReadingId(at!.Value), checkId, StringComparison.Ordinal));
 
     private static IEnumerable<ProofCheck> Checks(OpenJob open)
     {
@@ -70,7 +72,13 @@ public static class ProofList
         foreach (var path in Proof.KillPaths(open.Circuit))
         {
             var words = path.AllWords(machine);
-            yield return new ProofCheck("stop:" + words, ProofKind.Stops, $"Running, then {words}", "the engine must stop", 1);
+            yield return new ProofCheck(
+                "stop:" + words,
+                ProofKind.Stops,
+                $"Running, then {words}",
+                "the engine must stop",
+                1
+            );
         }
     }
 

@@ -47,7 +47,8 @@ public static class StageWords
         {
             Stage.Complaint => "tell what it does",
             Stage.Measure => $"about {job.Diagnosis.TestsLeft} to go · {job.Diagnosis.MinutesLeft}",
-            Stage.Verdict => job.Diagnosis.Verdict.Suspect!.Share.ToString("P0", CultureInfo.InvariantCulture) + " sure",
+            Stage.Verdict => job.Diagnosis.Verdict.Suspect!.Share.ToString("P0", CultureInfo.InvariantCulture)
+                + " sure",
             Stage.Repair => "battery off, mend it",
             Stage.Prove => "run it before shrouds go on",
             _ => "closed",
@@ -86,8 +87,10 @@ public static class TestWords
         var (a, b) = (Engineering.Reading(new Volts(low)), Engineering.Reading(new Volts(high)));
         return string.Equals(a, b, StringComparison.Ordinal) ? a
             : Math.Abs(low) < 0.03 && Math.Abs(high) < 0.03 ? "0 V, nearly"
-            : a.EndsWith(" V", StringComparison.Ordinal) && b.EndsWith(" V", StringComparison.Ordinal) ? $"{a[..^2]} to {b}"
-            : a.EndsWith(" mV", StringComparison.Ordinal) && b.EndsWith(" mV", StringComparison.Ordinal) ? $"{a[..^3]} to {b}"
+            : a.EndsWith(" V", StringComparison.Ordinal) && b.EndsWith(" V", StringComparison.Ordinal)
+                ? $"{a[..^2]} to {b}"
+            : a.EndsWith(" mV", StringComparison.Ordinal) && b.EndsWith(" mV", StringComparison.Ordinal)
+                ? $"{a[..^3]} to {b}"
             : $"{a} to {b}";
     }
 

@@ -24,7 +24,11 @@ public sealed class Workshop
     public Circuit Circuit(string id, int version, string json) =>
         circuits.GetOrAdd(
             (id, version),
-            _ => Core.Circuits.Circuit.Compile(MachineFile.Read(json).Machine ?? throw new InvalidDataException($"Machine {id} in the record is damaged."))
+            _ =>
+                Core.Circuits.Circuit.Compile(
+                    MachineFile.Read(json).Machine
+                        ?? throw new InvalidDataException($"Machine {id} in the record is damaged.")
+                )
         );
 
     /// <summary>Predictions for a duty of a machine version, with certain contacts bridged.</summary>

@@ -109,9 +109,19 @@ public sealed class LineDrawing
         var grounds = view.Diagnosis.Kit.Points.Grounds.Select(g => g.Node).ToHashSet();
         foreach (var reading in view.Diagnosis.Readings)
         {
-            if (reading.At.Condition == 0 && grounds.Contains(reading.At.Black) && X(reading.At.Red) is { } x && reading.Taken.Volts is { } volts)
+            if (
+                reading.At.Condition == 0
+                && grounds.Contains(reading.At.Black)
+                && X(reading.At.Red) is { } x
+                && reading.Taken.Volts is { } volts
+            )
             {
-                yield return new DrawnReading(x, volts, reading.Agrees == true, $"{view.PointName(reading.At.Red)}: {reading.Taken.Typed} V");
+                yield return new DrawnReading(
+                    x,
+                    volts,
+                    reading.Agrees == true,
+                    $"{view.PointName(reading.At.Red)}: {reading.Taken.Typed} V"
+                );
             }
         }
     }
@@ -169,13 +179,36 @@ public sealed class LineDrawing
         var machine = view.Machine;
         if (machine.Wires.FirstOrDefault(w => string.Equals(w.Id, name, StringComparison.Ordinal)) is { } wire)
         {
-            var title = shape == PieceShape.Joint ? "joint, " + MachineWords.WireRun(machine, wire) : MachineWords.WireRun(machine, wire);
-            return new(shape, x, width, [], title, "", "", WirePaint.Of(wire.Colours[0]), wire.Colours.Count > 1 ? WirePaint.Of(wire.Colours[1]) : null);
+            var title =
+                shape == PieceShape.Joint
+                    ? "joint, " + MachineWords.WireRun(machine, wire)
+                    : MachineWords.WireRun(machine, wire);
+            return new(
+                shape,
+                x,
+                width,
+                [],
+                title,
+                "",
+                "",
+                WirePaint.Of(wire.Colours[0]),
+                wire.Colours.Count > 1 ? WirePaint.Of(wire.Colours[1]) : null
+            );
         }
 
         if (shape == PieceShape.Mount)
         {
-            return new(shape, x, width, [], machine.Mounts.First(m => string.Equals(m.Id, name, StringComparison.Ordinal)).Name, "", "", "", null);
+            return new(
+                shape,
+                x,
+                width,
+                [],
+                machine.Mounts.First(m => string.Equals(m.Id, name, StringComparison.Ordinal)).Name,
+                "",
+                "",
+                "",
+                null
+            );
         }
 
         var part = machine.Parts.First(p => string.Equals(p.Id, name, StringComparison.Ordinal));
@@ -200,7 +233,9 @@ public sealed class LineDrawing
 
     private string TerminalOn(int node, Part part)
     {
-        var address = view.Diagnosis.Kit.Circuit.NodeAddresses[node].FirstOrDefault(a => a.StartsWith(part.Id + ".", StringComparison.Ordinal));
+        var address = view
+            .Diagnosis.Kit.Circuit.NodeAddresses[node]
+            .FirstOrDefault(a => a.StartsWith(part.Id + ".", StringComparison.Ordinal));
         return address is null ? "" : MachineWords.Split(address).Terminal;
     }
 

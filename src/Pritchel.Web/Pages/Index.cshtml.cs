@@ -29,14 +29,21 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
     /// <summary>Starts a job.</summary>
     public async Task<IActionResult> OnPostStartAsync(string machine, string duty)
     {
-        if (await desk.MachineAsync(machine ?? "") is not { } found || !found.Circuit.Machine.Duties.Any(d => string.Equals(d.Id, duty, StringComparison.Ordinal)))
+        if (
+            await desk.MachineAsync(machine ?? "") is not { } found
+            || !found.Circuit.Machine.Duties.Any(d => string.Equals(d.Id, duty, StringComparison.Ordinal))
+        )
         {
             Error = "That machine or complaint is not here any more; choose from the list below.";
             await LoadAsync();
             return Page();
         }
 
-        var number = await jobs.OpenAsync(found.Entry.Id, found.Entry.Version, new ComplaintMade(new Complaint { Duty = duty }));
+        var number = await jobs.OpenAsync(
+            found.Entry.Id,
+            found.Entry.Version,
+            new ComplaintMade(new Complaint { Duty = duty })
+        );
         return Redirect($"/jobs/{JobStore.TagOf(number)}/complaint");
     }
 

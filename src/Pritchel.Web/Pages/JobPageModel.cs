@@ -26,7 +26,10 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
     /// <summary>Lays the job out; false when there is none of that tag.</summary>
     protected async Task<bool> LoadAsync()
     {
-        if (JobStore.NumberOf(Tag) is not { } number || await desk.OpenAsync(number, HttpContext.RequestAborted) is not { } open)
+        if (
+            JobStore.NumberOf(Tag) is not { } number
+            || await desk.OpenAsync(number, HttpContext.RequestAborted) is not { } open
+        )
         {
             return false;
         }
@@ -58,7 +61,8 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
             return true;
         }
 
-        Error = "This job has moved on in another tab since this page was opened. Nothing was lost or added; what you typed is kept below. Look at what is asked now, and enter it again if it still fits.";
+        Error =
+            "This job has moved on in another tab since this page was opened. Nothing was lost or added; what you typed is kept below. Look at what is asked now, and enter it again if it still fits.";
         await LoadAsync();
         return false;
     }

@@ -79,7 +79,11 @@ public sealed class MeterModel(MeterStore meters) : PageModel
     private bool Figure(string? typed, double least, double most, string what, out double value)
     {
         value = 0;
-        if (ReadingText.TryParse(typed, most, out var reading, out var error) && reading.Value >= least && !reading.IsOverRange)
+        if (
+            ReadingText.TryParse(typed, most, out var reading, out var error)
+            && reading.Value >= least
+            && !reading.IsOverRange
+        )
         {
             value = reading.Value;
             return true;

@@ -45,7 +45,13 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
         var words = $"{kind.Words} {MachineWords.AtTerminal(machine, end.At)}, {MachineWords.Colours(wire)}";
         var repair =
             end.RepairAlone == true
-                ? new Repair($"joint:{wire.Id}@{which}", words, MachineWords.Short(machine, end.At) + " joint", RepairKind.CleanJoint, part.Place)
+                ? new Repair(
+                    $"joint:{wire.Id}@{which}",
+                    words,
+                    MachineWords.Short(machine, end.At) + " joint",
+                    RepairKind.CleanJoint,
+                    part.Place
+                )
                 : WireRepair();
         var nodes = (declaration.Node(end.At), declaration.Node(metal));
         var worst = wire.Cable == true ? new Severity(0.02, 10) : new Severity(0.05, 10_000);

@@ -61,10 +61,7 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
     }
 
     public override Sign Sign(CircuitState state) =>
-        new(
-            SignKind.Glows,
-            double.IsInfinity(state[hotOhms]) ? 0 : Math.Abs(state.Across(branch)) / figures["volts"]
-        );
+        new(SignKind.Glows, double.IsInfinity(state[hotOhms]) ? 0 : Math.Abs(state.Across(branch)) / figures["volts"]);
 
     public override IEnumerable<Fault> Faults()
     {

@@ -103,7 +103,13 @@ internal sealed class ChargeWinding(Part part, PartFigures figures)
 internal sealed class Rectifier(Part part) : Device, INamedDevice
 {
     public static DeviceKind Kind { get; } =
-        new("rectifier", ["ac", "dc", "case"], "exactly \"ac\", \"dc\" and \"case\"", [], (part, _) => new Rectifier(part));
+        new(
+            "rectifier",
+            ["ac", "dc", "case"],
+            "exactly \"ac\", \"dc\" and \"case\"",
+            [],
+            (part, _) => new Rectifier(part)
+        );
 
     // A sound diode's reverse leakage, microamps, is left out.
     private const double BlockingOhms = double.PositiveInfinity;
@@ -143,7 +149,13 @@ internal sealed class Rectifier(Part part) : Device, INamedDevice
 internal sealed class PressureSwitch(Part part) : Device, INamedDevice
 {
     public static DeviceKind Kind { get; } =
-        new("pressure-switch", ["out", "case"], "exactly \"out\" and \"case\"", [], (part, _) => new PressureSwitch(part));
+        new(
+            "pressure-switch",
+            ["out", "case"],
+            "exactly \"out\" and \"case\"",
+            [],
+            (part, _) => new PressureSwitch(part)
+        );
 
     private ParameterId ohms;
     private BranchId branch;

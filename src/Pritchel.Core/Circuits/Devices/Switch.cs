@@ -39,7 +39,12 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
 
         foreach (var pole in poles)
         {
-            pole.Closed = [.. declaration.PositionsOf(pole.Contact.Control).Select(p => pole.Contact.ClosedIn.Contains(p, StringComparer.Ordinal))];
+            pole.Closed =
+            [
+                .. declaration
+                    .PositionsOf(pole.Contact.Control)
+                    .Select(p => pole.Contact.ClosedIn.Contains(p, StringComparer.Ordinal)),
+            ];
         }
     }
 

@@ -53,7 +53,11 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
         Failed = complaint.Failed.ToString(CultureInfo.InvariantCulture);
         Tried = complaint.Tried.ToString(CultureInfo.InvariantCulture);
         Bridged = [.. complaint.Bridged];
-        Lamps = complaint.Lamps.ToDictionary(l => $"{l.Lamp}@{l.Condition}", l => l.Look.ToString(), StringComparer.Ordinal);
+        Lamps = complaint.Lamps.ToDictionary(
+            l => $"{l.Lamp}@{l.Condition}",
+            l => l.Look.ToString(),
+            StringComparer.Ordinal
+        );
         return Page();
     }
 
@@ -66,13 +70,17 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
         }
 
         var complaint = Understood();
-        return complaint is not null && await AppendAsync(new ComplaintMade(complaint)) ? Redirect($"/jobs/{Open.Job.Tag}") : Page();
+        return complaint is not null && await AppendAsync(new ComplaintMade(complaint))
+            ? Redirect($"/jobs/{Open.Job.Tag}")
+            : Page();
     }
 
     /// <summary>Switch contacts that may have been bridged, with words.</summary>
     public IEnumerable<(string Id, string Words)> Bridgeable =>
         Open.Machine.Parts.SelectMany(p =>
-            (p.Contacts ?? []).Where(_ => p.Contacts!.Count <= 3).Select(c => ($"{p.Id}/{c.Id}", p.Contacts!.Count == 1 ? p.Name : $"{p.Name}, {c.Id} contact"))
+            (p.Contacts ?? [])
+                .Where(_ => p.Contacts!.Count <= 3)
+                .Select(c => ($"{p.Id}/{c.Id}", p.Contacts!.Count == 1 ? p.Name : $"{p.Name}, {c.Id} contact"))
         );
 
     /// <summary>Conditions in which some lamp of the sound machine glows, so that its look tells something.</summary>
@@ -132,7 +140,12 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
         {
             foreach (var lamp in lamps)
             {
-                if (Lamps.TryGetValue($"{lamp.Id}@{index}", out var said) && Enum.TryParse<LampLook>(said, out var look) && look != LampLook.NotSeen && Enum.IsDefined(look))
+                if (
+                    Lamps.TryGetValue($"{lamp.Id}@{index}", out var said)
+                    && Enum.TryParse<LampLook>(said, out var look)
+                    && look != LampLook.NotSeen
+                    && Enum.IsDefined(look)
+                )
                 {
                     yield return new LampSeen(lamp.Id, index, look);
                 }
@@ -142,7 +155,11 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
 
     private bool Count(string? typed, int least, string what, out int count)
     {
-        if (int.TryParse((typed ?? "").Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out count) && count >= least && count <= MostTries)
+        if (
+            int.TryParse((typed ?? "").Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out count)
+            && count >= least
+            && count <= MostTries
+        )
         {
             return true;
         }
@@ -151,5 +168,8 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
         return false;
     }
 
-    private static string Shown(string? typed) => typed is null ? "" : typed.Length > 40 ? typed[..40] + "…" : typed;
+    private static string Shown(string? typed) =>
+        typed is null ? ""
+        : typed.Length > 40 ? typed[..40] + "…"
+        : typed;
 }

@@ -93,16 +93,19 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     public Task<IActionResult> OnPostJumpsAsync() => AnswerAsync(at => new ReadingTaken(at, "jumps", null, Symptom));
 
     /// <summary>The place cannot be reached.</summary>
-    public Task<IActionResult> OnPostCannotReachAsync(string place) => AnswerAsync(at => new TestPassedOver(at, place, PassedOver.CannotReach));
+    public Task<IActionResult> OnPostCannotReachAsync(string place) =>
+        AnswerAsync(at => new TestPassedOver(at, place, PassedOver.CannotReach));
 
     /// <summary>The reading cannot be trusted.</summary>
-    public Task<IActionResult> OnPostNotSureAsync() => AnswerAsync(at => new TestPassedOver(at, null, PassedOver.NotSure));
+    public Task<IActionResult> OnPostNotSureAsync() =>
+        AnswerAsync(at => new TestPassedOver(at, null, PassedOver.NotSure));
 
     /// <summary>A helper came or went.</summary>
     public Task<IActionResult> OnPostHelpAsync(bool alone) => ActAsync(() => new HelpChanged(alone));
 
     /// <summary>Takes the last entry back.</summary>
-    public Task<IActionResult> OnPostUndoAsync() => ActAsync(() => Open.State.Undoable is { } last ? new Undone(last.Sequence) : null);
+    public Task<IActionResult> OnPostUndoAsync() =>
+        ActAsync(() => Open.State.Undoable is { } last ? new Undone(last.Sequence) : null);
 
     /// <summary>Accepts the verdict.</summary>
     public async Task<IActionResult> OnPostVerdictAsync()
@@ -112,7 +115,10 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             return NotFound();
         }
 
-        if (Open.Diagnosis.Verdict.Suspect is { Repair: { } repair } suspect && await AppendAsync(new VerdictTaken(repair.Id, suspect.Words, suspect.Share)))
+        if (
+            Open.Diagnosis.Verdict.Suspect is { Repair: { } repair } suspect
+            && await AppendAsync(new VerdictTaken(repair.Id, suspect.Words, suspect.Share))
+        )
         {
             return Redirect($"/jobs/{Open.Job.Tag}/repair");
         }
@@ -126,7 +132,11 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
 
     /// <summary>Place to give up on when the test cannot be reached: the harder of the two.</summary>
     public string HarderPlace =>
-        new[] { Test!.Red.Place, Test.Black.Place }.OrderBy(p => Open.Diagnosis.Situation.Opened.Contains(p.Id)).ThenByDescending(p => p.Minutes).First().Id;
+        new[] { Test!.Red.Place, Test.Black.Place }
+            .OrderBy(p => Open.Diagnosis.Situation.Opened.Contains(p.Id))
+            .ThenByDescending(p => p.Minutes)
+            .First()
+            .Id;
 
     private async Task<IActionResult> AnswerAsync(Func<ProbedAt, JobEvent?> answer)
     {
@@ -135,7 +145,12 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             return NotFound();
         }
 
-        if (Condition < 0 || Condition >= Open.Kit.Table.Conditions.Count || !Open.Circuit.HasNode(Red) || !Open.Circuit.HasNode(Black))
+        if (
+            Condition < 0
+            || Condition >= Open.Kit.Table.Conditions.Count
+            || !Open.Circuit.HasNode(Red)
+            || !Open.Circuit.HasNode(Black)
+        )
         {
             Error = "The test answered is not one of this machine's; the one asked now is below.";
         }
@@ -182,7 +197,10 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
 
     private PlannedTest? WantedTest()
     {
-        if (Wanted?.Split(';') is not [var condition, var red, var black] || !int.TryParse(condition, NumberStyles.None, CultureInfo.InvariantCulture, out var c))
+        if (
+            Wanted?.Split(';') is not [var condition, var red, var black]
+            || !int.TryParse(condition, NumberStyles.None, CultureInfo.InvariantCulture, out var c)
+        )
         {
             return null;
         }
@@ -193,6 +211,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         }
 
         var at = new ProbePair(c, Open.Circuit.NodeOf(red), Open.Circuit.NodeOf(black));
-        return Open.Diagnosis.Tests.FirstOrDefault(t => t.At == at) ?? Open.Kit.Plan.Plan(at, Open.Diagnosis.Situation, 0);
+        return Open.Diagnosis.Tests.FirstOrDefault(t => t.At == at)
+            ?? Open.Kit.Plan.Plan(at, Open.Diagnosis.Situation, 0);
     }
 }

@@ -38,7 +38,8 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
         : Page();
 
     /// <summary>A check passed or failed by eye.</summary>
-    public async Task<IActionResult> OnPostSeenAsync(bool passed) => await GiveAsync(_ => new ProofGiven(Check, passed, null));
+    public async Task<IActionResult> OnPostSeenAsync(bool passed) =>
+        await GiveAsync(_ => new ProofGiven(Check, passed, null));
 
     /// <summary>A failed reading taken again.</summary>
     public async Task<IActionResult> OnPostReadingAsync() =>
@@ -46,7 +47,9 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
         {
             if (!ReadingText.TryParse(Typed, MostVolts, out var reading, out var error) || reading.IsOverRange)
             {
-                Error = "Reading: " + (error.Length > 0 ? error : "OL on DC volts means the range is too small; turn it up one.");
+                Error =
+                    "Reading: "
+                    + (error.Length > 0 ? error : "OL on DC volts means the range is too small; turn it up one.");
                 return null;
             }
 
@@ -57,7 +60,9 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
     /// <summary>A bypass was taken out.</summary>
     public async Task<IActionResult> OnPostUnbridgeAsync(string contact) =>
         !await PrepareAsync() ? NotFound()
-        : Open.State.OpenBypasses.Contains(contact, StringComparer.Ordinal) && await AppendAsync(new BypassRemoved(contact)) ? Redirect($"/jobs/{Open.Job.Tag}/prove")
+        : Open.State.OpenBypasses.Contains(contact, StringComparer.Ordinal)
+        && await AppendAsync(new BypassRemoved(contact))
+            ? Redirect($"/jobs/{Open.Job.Tag}/prove")
         : Page();
 
     /// <summary>Closes the job, proved or openly not.</summary>
@@ -91,7 +96,9 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
             return Page();
         }
 
-        return give(standing.Check) is { } given && await AppendAsync(given) ? Redirect($"/jobs/{Open.Job.Tag}/prove") : Page();
+        return give(standing.Check) is { } given && await AppendAsync(given)
+            ? Redirect($"/jobs/{Open.Job.Tag}/prove")
+            : Page();
     }
 
     private async Task<bool> PrepareAsync()

@@ -70,7 +70,12 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs) : JobPageModel(desk
         }
 
         if (
-            !double.TryParse((MinutesTaken ?? "").Trim().Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var minutes)
+            !double.TryParse(
+                (MinutesTaken ?? "").Trim().Replace(',', '.'),
+                NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var minutes
+            )
             || minutes > MostMinutes
         )
         {
@@ -88,7 +93,9 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs) : JobPageModel(desk
             return false;
         }
 
-        Repair = Open.Circuit.Faults.Select(f => f.Repair).First(r => string.Equals(r.Id, verdict.RepairId, StringComparison.Ordinal));
+        Repair = Open
+            .Circuit.Faults.Select(f => f.Repair)
+            .First(r => string.Equals(r.Id, verdict.RepairId, StringComparison.Ordinal));
         Guide = RepairSteps.For(Repair.Kind);
         return true;
     }

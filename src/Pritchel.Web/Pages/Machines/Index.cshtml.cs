@@ -29,7 +29,10 @@ public sealed class IndexModel(MachineStore machines) : PageModel
         FileName = file?.FileName;
         if (file is null || file.Length == 0)
         {
-            Problems = [new MachineProblem("file", "No file was chosen, or it is empty. Choose a machine file (JSON).")];
+            Problems =
+            [
+                new MachineProblem("file", "No file was chosen, or it is empty. Choose a machine file (JSON)."),
+            ];
         }
         else
         {

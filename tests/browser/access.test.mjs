@@ -1,0 +1,52 @@
+// No serious accessibility fault on any page, wide and narrow, light and dark.
+import assert from "node:assert/strict";
+import { readFile } from "node:fs/promises";
+import { createRequire } from "node:module";
+import { after, before, test } from "node:test";
+import { App, launch, pageOf } from "./harness.mjs";
+
+const axe = await readFile(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
+let app;
+let browser;
+
+before(async () => {
+  app = await App.start();
+  browser = await launch();
+});
+after(async () => {
+  await browser?.close();
+  await app?.stop();
+});
+
+const looks = [
+  ["wide, light", { width: 1280, height: 800 }, {}],
+  ["narrow, dark", { width: 390, height: 844 }, { colorScheme: "dark", hasTouch: true, isMobile: true }],
+];
+
+for (const [name, viewport, extra] of looks) {
+  test(`pages are accessible and nothing runs off the side: ${name}`, async () => {
+    const page = await pageOf(browser, app, viewport, { ...extra, bypassCSP: true });
+    for (const path of ["/", "/jobs/T-0001", "/jobs/T-0001/complaint", "/jobs/T-0001/sheet", "/jobs/T-0002", "/machines", "/meter", "/nowhere"]) {
+      await page.goto(app.url + path);
+      await page.evaluate(axe);
+      const { violations } = await page.evaluate(() => window.axe.run());
+      const serious = violations.filter((v) => ["serious", "critical"].includes(v.impact)).map((v) => `${path}: ${v.id} ${v.nodes.map((n) => n.target.join(" ")).slice(0, 3)}`);
+      assert.deepEqual(serious, []);
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      assert.ok(over <= 0, `${path} is ${over} px too wide`);
+    }
+  });
+}
+
+test("labels on the line do not run into each other", async () => {
+  const page = await pageOf(browser, app, { width: 1280, height: 800 });
+  for (const line of ["solenoid", "starter"]) {
+    await page.goto(`${app.url}/jobs/T-0001?line=${line}`);
+    const clashes = await page.$$eval(".line .part-name, .line .post-name", (labels) => {
+      const boxes = labels.map((l) => ({ text: l.textContent, ...l.getBoundingClientRect().toJSON() })).filter((b) => b.text.trim());
+      const overlap = (a, b) => Math.min(a.right, b.right) - Math.max(a.left, b.left) > 1 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 3;
+      return boxes.flatMap((a, i) => boxes.slice(i + 1).filter((b) => overlap(a, b)).map((b) => `${a.text} / ${b.text}`));
+    });
+    assert.deepEqual(clashes, []);
+  }
+});

@@ -12,7 +12,8 @@ internal static class Usage
             """
             rehearse [N]   hunts every fault that stops the tractor cranking, N times each (1), by three strategies
             next-test      milliseconds from a reading to the next test, in the core
-            solve          microseconds per solve against dense factorisation
+            next-page      milliseconds of server time from Enter on a reading to the page with the next test
+            solve          time and allocation of one settled case
             """
         );
         return 2;

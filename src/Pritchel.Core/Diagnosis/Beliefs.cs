@@ -31,6 +31,8 @@ public sealed class Beliefs
     private const double NoneExplainsLamp = 0.4;
 
     private readonly double[][] weights;
+    private double[]? drawWeights;
+    private int? leading;
 
     private Beliefs(PredictionTable table, Complaint complaint, Meter meter, IReadOnlyList<Reading> readings)
     {
@@ -74,6 +76,19 @@ public sealed class Beliefs
 
     /// <summary>Share of one hypothesis.</summary>
     public double Share(int hypothesis) => weights[hypothesis].Sum();
+
+    /// <summary>
+    /// How probable each draw of a healthy machine has become. All hypotheses share the draws, so readings that pin
+    /// the battery's charge narrow the healthy band too. A floor keeps the band from closing on one draw.
+    /// </summary>
+    internal double[] DrawWeights => drawWeights ??= WeighDraws();
+
+    /// <summary>Index of the likeliest hypothesis.</summary>
+    internal int LeadingIndex => leading ??= Enumerable.Range(0, weights.Length).MaxBy(Share);
+
+    /// <summary>The likeliest hypothesis, when it is a fault with predictions of its own.</summary>
+    internal Hypothesis? Leading =>
+        Table.Hypotheses[LeadingIndex] is { HasVolts: true, Fault: not null } first ? first : null;
 
     /// <summary>Weighs a complaint and readings.</summary>
     public static Beliefs Weigh(
@@ -141,6 +156,22 @@ public sealed class Beliefs
                 .Append(new Suspect(null, NoneOfThese + Share(weights.Length - 1), null))
                 .OrderByDescending(s => s.Share),
         ];
+    }
+
+    private double[] WeighDraws()
+    {
+        const double Floor = 0.3;
+        var draws = new double[PredictionTable.Particles];
+        foreach (var particles in weights)
+        {
+            for (var p = 0; p < draws.Length; p++)
+            {
+                draws[p] += particles[p];
+            }
+        }
+
+        var floor = draws.Sum() * Floor / draws.Length;
+        return [.. draws.Select(w => w + floor)];
     }
 
     /// <summary>The gain error of this one meter, by particle: shared by all readings, so it never averages out.</summary>

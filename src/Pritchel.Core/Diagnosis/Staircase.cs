@@ -51,8 +51,8 @@ public static class Staircase
     public static IReadOnlyList<Step> Of(Beliefs beliefs, LinePath line, int condition)
     {
         var heavy = string.Equals(line.Part, beliefs.Table.Duty.Load, StringComparison.Ordinal);
-        var draws = DrawWeights(beliefs);
-        var first = FirstHypothesis(beliefs);
+        var draws = beliefs.DrawWeights;
+        var first = beliefs.Leading;
         var reference = beliefs.Table.Circuit.Reference;
         return
         [
@@ -75,35 +75,18 @@ public static class Staircase
     /// </summary>
     public static SoundBands Sound(Beliefs beliefs, ProbePair at)
     {
-        var draws = DrawWeights(beliefs);
+        var draws = beliefs.DrawWeights;
         var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws);
         var (idleLow, _, idleHigh) = IdleBand(beliefs, at, draws);
         return new SoundBands(low, high, idleLow, idleHigh, beliefs.Meter);
     }
 
+    /// <summary>What the likeliest hypothesis would show at a place, in volts.</summary>
+    public static double Suspected(Beliefs beliefs, ProbePair at) =>
+        beliefs.Leading is { } first ? Middle(first, at, beliefs) : 0;
+
     /// <summary>Whether a reading agrees with sound wiring, within its spread and the meter's own error.</summary>
     public static bool Agrees(Beliefs beliefs, ProbePair at, double volts) => Sound(beliefs, at).Agrees(volts);
-
-    /// <summary>
-    /// How probable each draw of a healthy machine has become. All hypotheses share the draws, so readings that pin
-    /// the battery's charge narrow the healthy band too.
-    /// </summary>
-    private static double[] DrawWeights(Beliefs beliefs)
-    {
-        var weights = new double[PredictionTable.Particles];
-        for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
-        {
-            var particles = beliefs.Weights(h);
-            for (var p = 0; p < weights.Length; p++)
-            {
-                weights[p] += particles[p];
-            }
-        }
-
-        // A floor keeps the band from closing on one particle.
-        var floor = weights.Sum() * 0.3 / weights.Length;
-        return [.. weights.Select(w => w + floor)];
-    }
 
     private static (double, double, double) Band(Hypothesis sound, Beliefs beliefs, ProbePair at, double[] draws)
     {
@@ -123,10 +106,10 @@ public static class Staircase
         return (Math.Min(low, unloadedLow), middle, Math.Max(high, unloadedHigh));
     }
 
+    /// <summary>Median of what the leading hypothesis shows at a place.</summary>
     private static double Middle(Hypothesis hypothesis, ProbePair at, Beliefs beliefs)
     {
-        var index = beliefs.Table.Hypotheses.ToList().IndexOf(hypothesis);
-        var weights = beliefs.Weights(index);
+        var weights = beliefs.Weights(beliefs.LeadingIndex);
         var sorted = new (double Volts, double Weight)[weights.Length];
         for (var p = 0; p < sorted.Length; p++)
         {
@@ -135,13 +118,6 @@ public static class Staircase
 
         Array.Sort(sorted);
         return Quantile(sorted, 0.5);
-    }
-
-    private static Hypothesis? FirstHypothesis(Beliefs beliefs)
-    {
-        var best = Enumerable.Range(0, beliefs.Table.Hypotheses.Count).MaxBy(beliefs.Share);
-        var hypothesis = beliefs.Table.Hypotheses[best];
-        return hypothesis.HasVolts && hypothesis.Fault is not null ? hypothesis : null;
     }
 
     private static double Predicted(Hypothesis hypothesis, ProbePair at, int particle, Beliefs beliefs)

@@ -55,6 +55,9 @@ public sealed class TestPlan
     private const double MakeSafeMinutes = 1.5;
     private const double AloneMinutes = 0.7;
 
+    /// <summary>Below this a test tells nothing worth its while.</summary>
+    public const double LeastBits = 0.02;
+
     private readonly PredictionTable table;
     private readonly ProbePoints points;
     private readonly List<(int Red, int Black)> pairs = [];
@@ -75,7 +78,7 @@ public sealed class TestPlan
     {
         var allowed = Allowed(situation).ToArray();
         var gain = new InformationGain(beliefs);
-        var planned = new PlannedTest?[allowed.Length];
+        var planned = new PlannedTest[allowed.Length];
         Parallel.For(
             0,
             allowed.Length,
@@ -87,10 +90,38 @@ public sealed class TestPlan
             },
             _ => { }
         );
-        return
-        [
-            .. planned.Where(p => p is not null).OrderByDescending(p => p!.Rate).ThenBy(p => p!.At.Red).Take(most)!,
-        ];
+        var ranked = planned.OrderByDescending(p => p.Rate).ThenBy(p => p.At.Red).Take(most).ToList();
+        if (ranked.Count > 0 && ranked[0].Bits < LeastBits && Confirming(beliefs, planned) is { } confirming)
+        {
+            ranked.Remove(confirming);
+            ranked.Insert(0, confirming);
+        }
+
+        return ranked;
+    }
+
+    /// <summary>
+    /// When no test tells the suspects apart any more: the quickest one, at the first suspect itself where that can be,
+    /// in which it would show something that sound wiring would not, so that the meter says it too.
+    /// </summary>
+    private static PlannedTest? Confirming(Beliefs beliefs, PlannedTest[] planned)
+    {
+        const double PlainVolts = 1;
+        const int MostLookedAt = 400;
+        var (from, to) = beliefs.Leading?.Fault?.Nodes ?? (-1, -1);
+        bool AtSuspect(ProbePair at) => at.Red == from || at.Red == to || at.Black == from || at.Black == to;
+        return planned
+            .OrderByDescending(p => AtSuspect(p.At))
+            .ThenBy(p => p.Minutes.Value)
+            .ThenBy(p => p.At.Red)
+            .Take(MostLookedAt)
+            .FirstOrDefault(p =>
+            {
+                var (sound, suspected) = (Staircase.Sound(beliefs, p.At), Staircase.Suspected(beliefs, p.At));
+                return !sound.Agrees(suspected - PlainVolts)
+                    && !sound.Agrees(suspected)
+                    && !sound.Agrees(suspected + PlainVolts);
+            });
     }
 
     /// <summary>Tests allowed in a situation, whatever they would tell.</summary>

@@ -11,7 +11,6 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     // What acting on the wrong part costs, in minutes: fit, try, take out again. Common practice, no source.
     private const double WrongRepairMinutes = 60;
     private const double LeastShare = 0.9;
-    private const double LeastBits = 0.02;
 
     // A complaint is hearsay: no verdict before the meter has spoken twice.
     private const int LeastReadings = 2;
@@ -33,7 +32,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         }
 
         var loss = (1 - first.Share) * WrongRepairMinutes;
-        if (best is null || (best.Bits < LeastBits && beliefs.Readings.Count >= LeastReadings))
+        if (best is null || (best.Bits < TestPlan.LeastBits && beliefs.Readings.Count >= LeastReadings))
         {
             return new Verdict(
                 first.Share > 0.5 ? first : null,

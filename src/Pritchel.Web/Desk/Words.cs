@@ -78,7 +78,7 @@ public static class TestWords
     public static string Why(PlannedTest test) =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{Splits(test.Bits)} ({test.Bits:0.0} bit) in {test.Minutes}{(test.Minutes.Value > 2 ? ", getting there included" : "")}."
+            $"{Splits(test.Bits)}{(test.Bits > TestPlan.LeastBits ? $" ({test.Bits:0.0} bit)" : "")} in {test.Minutes}{(test.Minutes.Value > 2 ? ", getting there included" : "")}."
         );
 
     /// <summary>A range of volts: "12.1 to 12.4 V", "near 0 V".</summary>
@@ -107,6 +107,7 @@ public static class TestWords
             > 0.85 => "Halves what is left",
             > 0.5 => "Splits what is left",
             > 0.2 => "Trims what is left",
-            _ => "Makes sure",
+            > TestPlan.LeastBits => "Helps a little",
+            _ => "Makes sure: the first suspect would show here",
         };
 }

@@ -1,0 +1,47 @@
+// Takes the pictures in docs/screenshots: node pictures.mjs
+import { fileURLToPath } from "node:url";
+import { answer, App, launch, pageOf } from "./harness.mjs";
+
+const folder = fileURLToPath(new URL("../../docs/screenshots/", import.meta.url));
+const app = await App.start();
+const browser = await launch();
+const page = await pageOf(browser, app, { width: 1280, height: 800 });
+const take = (name, full = false) => page.screenshot({ path: `${folder}${name}.png`, fullPage: full });
+
+await page.goto(app.url);
+await take("bench");
+await page.goto(`${app.url}/jobs/T-0001/complaint`);
+await take("complaint");
+await page.goto(`${app.url}/jobs/T-0001`);
+await page.fill("#typed", "12.4");
+await take("diagnose");
+
+const phone = await pageOf(browser, app, { width: 390, height: 844 }, { colorScheme: "dark", hasTouch: true, isMobile: true });
+await phone.goto(`${app.url}/jobs/T-0001`);
+await phone.fill("#typed", "12.4");
+await phone.screenshot({ path: `${folder}diagnose-phone-night.png` });
+
+const fault = "C4@to/joint/open";
+await page.goto(`${app.url}/jobs/T-0002`);
+while (!(await page.locator("text=Take this verdict").count())) {
+  await page.fill("#typed", await answer(app, page, fault));
+  await Promise.all([page.waitForNavigation(), page.press("#typed", "Enter")]);
+}
+await take("verdict");
+await page.click("text=Take this verdict");
+await page.waitForURL(/repair$/);
+await take("repair");
+await page.fill("input[name=Done]", "Strap off, both faces and the bolt brightened, refitted tight.");
+await page.fill("input[name=MinutesTaken]", "20");
+await page.click("text=Done, now prove it");
+await page.waitForURL(/prove$/);
+await page.locator(".checks button[value=true]").first().click();
+await page.waitForLoadState();
+await take("prove", true);
+await page.goto(`${app.url}/jobs/T-0002/sheet`);
+await take("sheet", true);
+await page.goto(`${app.url}/machines`);
+await take("machines");
+
+await browser.close();
+await app.stop();

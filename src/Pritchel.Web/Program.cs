@@ -28,7 +28,8 @@ builder
 builder.WebHost.ConfigureKestrel(k =>
 {
     k.AddServerHeader = false;
-    k.Limits.MaxRequestBodySize = 3 * 1024 * 1024;
+    // Far above any machine file, so that one that is too large is refused in its own words.
+    k.Limits.MaxRequestBodySize = 32 * 1024 * 1024;
 });
 builder.Services.AddSingleton(options);
 builder.Services.AddSingleton(TimeProvider.System);

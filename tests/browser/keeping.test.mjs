@@ -145,3 +145,22 @@ test("a bypass found stands in red on the tag and on the bench", async () => {
   await page.goto(`${app.url}/`);
   assert.match(await page.locator(".tags .bypass").first().innerText(), /seat kill/);
 });
+
+test("a machine file too large, and one with a loose end, are refused in words; a sound one is taken in", async () => {
+  const page = await pageOf(browser, app, desk);
+  const bring = async (text) => {
+    await page.goto(`${app.url}/machines`);
+    await page.setInputFiles("input[type=file]", { name: "mine.json", mimeType: "application/json", buffer: Buffer.from(text) });
+    await Promise.all([page.waitForNavigation(), page.click("button:has-text('Check it')")]);
+    return page.locator("main").innerText();
+  };
+  assert.match(await bring("x".repeat(5 * 1024 * 1024)), /mine\.json was refused; nothing was changed[\s\S]*larger than 2 MB/);
+  const machine = await app.api("/machines/orchard-tractor-4");
+  const loose = { ...machine, wires: machine.wires.filter((w) => w.id !== "47") };
+  assert.match(await bring(JSON.stringify(loose)), /Loose end: a wire enters P1 cavity 10/);
+  const own = { ...machine, id: "my-own", name: "<b>Mine</b>" };
+  assert.match(await bring(JSON.stringify(own)), /<b>Mine<\/b> is here, version 1/);
+  const big = await fetch(`${app.url}/api/v1/machines`, { method: "POST", headers: { "content-type": "application/json" }, body: `"${"x".repeat(5 * 1024 * 1024)}"` });
+  assert.equal(big.status, 400);
+  assert.match(await big.text(), /larger than 2 MB/);
+});

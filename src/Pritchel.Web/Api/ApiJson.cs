@@ -61,6 +61,14 @@ internal sealed class RefusalFilter : IEndpointFilter
         {
             return await next(context);
         }
+        catch (BadHttpRequestException e)
+        {
+            return Results.Problem(
+                title: "The request was refused; nothing was changed.",
+                detail: e.Message,
+                statusCode: e.StatusCode
+            );
+        }
         catch (RefusedException e)
         {
             return Results.ValidationProblem(

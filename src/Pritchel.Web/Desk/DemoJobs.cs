@@ -35,7 +35,7 @@ internal static class DemoJobs
             jobs,
             found.Entry,
             kit,
-            "C4@to/joint/resistive",
+            "C4@to/joint/open",
             1,
             "Only clicks since the hedge job. Worse after rain.",
             cancel

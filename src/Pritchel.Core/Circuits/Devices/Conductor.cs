@@ -53,68 +53,40 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
                     part.Place
                 )
                 : WireRepair();
-        var nodes = (declaration.Node(end.At), declaration.Node(metal));
-        var worst = wire.Cable == true ? new Severity(0.02, 10) : new Severity(0.05, 10_000);
-        faults.Add(
-            new Fault
+        faults.AddRange(
+            new SeriesFaults
             {
-                Id = address + "/resistive",
-                Kind = FaultKind.HighResistance,
-                Words = words + ": loose or corroded",
+                Place = address,
+                Words = words,
+                Poor = "loose or corroded",
+                Gone = "off or burnt away",
                 Repair = repair,
-                Rate = kind.ResistiveRate,
-                Severity = worst,
-                Changes = [new(ohms, ChangeRule.AddSeverity)],
-                Nodes = nodes,
-                ComesAndGoes = true,
-            }
-        );
-        faults.Add(
-            new Fault
-            {
-                Id = address + "/open",
-                Kind = FaultKind.Open,
-                Words = words + ": off or burnt away",
-                Repair = repair,
-                Rate = kind.OpenRate,
-                Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
-                Nodes = nodes,
-                ComesAndGoes = true,
-            }
+                Ohms = ohms,
+                Nodes = (declaration.Node(end.At), declaration.Node(metal)),
+                PoorRate = kind.ResistiveRate,
+                GoneRate = kind.OpenRate,
+                Added = wire.Cable == true ? new Severity(0.02, 10) : new Severity(0.05, 10_000),
+            }.Both()
         );
     }
 
     private void DeclareWireFaults(Declaration declaration, ParameterId ohms)
     {
-        var nodes = (declaration.Node(wire.Id + "@from"), declaration.Node(wire.Id + "@to"));
         var heavy = wire.Cable == true;
-        var words = MachineWords.WireRun(machine, wire);
-        faults.Add(
-            new Fault
+        faults.AddRange(
+            new SeriesFaults
             {
-                Id = wire.Id + "/open",
-                Kind = FaultKind.Open,
-                Words = words + ": broken inside its insulation",
+                Place = wire.Id,
+                Words = MachineWords.WireRun(machine, wire),
+                Poor = "strands broken or green inside",
+                Gone = "broken inside its insulation",
                 Repair = WireRepair(),
-                Rate = heavy ? 0.2 : 0.5 + (0.3 * wire.LengthM),
-                Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
-                Nodes = nodes,
-                ComesAndGoes = true,
-            }
-        );
-        faults.Add(
-            new Fault
-            {
-                Id = wire.Id + "/resistive",
-                Kind = FaultKind.HighResistance,
-                Words = words + ": strands broken or green inside",
-                Repair = WireRepair(),
-                Rate = heavy ? 0.6 : 0.3 + (0.2 * wire.LengthM),
-                Severity = heavy ? new Severity(0.02, 1) : new Severity(0.05, 1000),
-                Changes = [new(ohms, ChangeRule.AddSeverity)],
-                Nodes = nodes,
-                ComesAndGoes = true,
-            }
+                Ohms = ohms,
+                Nodes = (declaration.Node(wire.Id + "@from"), declaration.Node(wire.Id + "@to")),
+                PoorRate = heavy ? 0.6 : 0.3 + (0.2 * wire.LengthM),
+                GoneRate = heavy ? 0.2 : 0.5 + (0.3 * wire.LengthM),
+                Added = heavy ? new Severity(0.02, 1) : new Severity(0.05, 1000),
+            }.Both()
         );
     }
 

@@ -50,29 +50,17 @@ internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedD
     private IEnumerable<Fault> CavityFaults(string cavity, ParameterId ohms, (int, int) nodes)
     {
         var words = $"{part.Name}, cavity {cavity}";
-        var repair = new Repair($"cavity:{part.Id}/{cavity}", words, words, RepairKind.RenewCavity, part.Place);
-        yield return new Fault
+        return new SeriesFaults
         {
-            Id = $"{part.Id}/{cavity}/resistive",
-            Kind = FaultKind.HighResistance,
-            Words = words + ": corroded",
-            Repair = repair,
-            Rate = 2,
-            Severity = new Severity(0.05, 10_000),
-            Changes = [new(ohms, ChangeRule.AddSeverity)],
+            Place = $"{part.Id}/{cavity}",
+            Words = words,
+            Poor = "corroded",
+            Gone = "pin backed out or spread",
+            Repair = new Repair($"cavity:{part.Id}/{cavity}", words, words, RepairKind.RenewCavity, part.Place),
+            Ohms = ohms,
             Nodes = nodes,
-            ComesAndGoes = true,
-        };
-        yield return new Fault
-        {
-            Id = $"{part.Id}/{cavity}/open",
-            Kind = FaultKind.Open,
-            Words = words + ": pin backed out or spread",
-            Repair = repair,
-            Rate = 1.5,
-            Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = nodes,
-            ComesAndGoes = true,
-        };
+            PoorRate = 2,
+            GoneRate = 1.5,
+        }.Both();
     }
 }

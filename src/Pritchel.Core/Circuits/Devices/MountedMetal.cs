@@ -21,37 +21,24 @@ internal sealed class MountedMetal(Mount mount, Machine machine) : Device
 
     public override void Stamp(CircuitState state) => state.SetOhms(branch, state[ohms]);
 
-    public override IEnumerable<Fault> Faults()
-    {
-        var repair = new Repair(
-            "mount:" + mount.Id,
-            mount.Name,
-            mount.Name,
-            RepairKind.BrightenGround,
-            MachineWords.PartAt(machine, mount.Terminal).Place
-        );
-        yield return new Fault
+    public override IEnumerable<Fault> Faults() =>
+        new SeriesFaults
         {
-            Id = mount.Id + "/resistive",
-            Kind = FaultKind.HighResistance,
-            Words = mount.Name + ": rust or paint under it",
-            Repair = repair,
-            Rate = 2.5,
-            Severity = new Severity(0.02, 1000),
-            Changes = [new(ohms, ChangeRule.AddSeverity)],
+            Place = mount.Id,
+            Words = mount.Name,
+            Poor = "rust or paint under it",
+            Gone = "not grounded",
+            Repair = new Repair(
+                "mount:" + mount.Id,
+                mount.Name,
+                mount.Name,
+                RepairKind.BrightenGround,
+                MachineWords.PartAt(machine, mount.Terminal).Place
+            ),
+            Ohms = ohms,
             Nodes = nodes,
-            ComesAndGoes = true,
-        };
-        yield return new Fault
-        {
-            Id = mount.Id + "/open",
-            Kind = FaultKind.Open,
-            Words = mount.Name + ": not grounded",
-            Repair = repair,
-            Rate = 1,
-            Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = nodes,
-            ComesAndGoes = true,
-        };
-    }
+            PoorRate = 2.5,
+            GoneRate = 1,
+            Added = new Severity(0.02, 1000),
+        }.Both();
 }

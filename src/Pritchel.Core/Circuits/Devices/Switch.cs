@@ -64,29 +64,11 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
         var words = poles.Count == 1 ? part.Name : $"{part.Name}, {pole.Contact.Id} contact";
         var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplaceSwitch, part.Place);
         var name = $"{part.Id}/{pole.Contact.Id}";
-        yield return new Fault
+        foreach (var fault in OpenOrPoor(name, words, repair, pole).Both())
         {
-            Id = name + "/resistive",
-            Kind = FaultKind.HighResistance,
-            Words = words + ": burnt",
-            Repair = repair,
-            Rate = 2.5,
-            Severity = new Severity(0.05, 10_000),
-            Changes = [new(pole.Ohms, ChangeRule.AddSeverity)],
-            Nodes = pole.Nodes,
-            ComesAndGoes = true,
-        };
-        yield return new Fault
-        {
-            Id = name + "/open",
-            Kind = FaultKind.Open,
-            Words = words + ": does not close, or out of adjustment",
-            Repair = repair,
-            Rate = 3,
-            Changes = [new(pole.Ohms, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = pole.Nodes,
-            ComesAndGoes = true,
-        };
+            yield return fault;
+        }
+
         yield return new Fault
         {
             Id = name + "/welded",
@@ -98,6 +80,20 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
             Nodes = pole.Nodes,
         };
     }
+
+    private static SeriesFaults OpenOrPoor(string name, string words, Repair repair, Pole pole) =>
+        new()
+        {
+            Place = name,
+            Words = words,
+            Poor = "burnt",
+            Gone = "does not close, or out of adjustment",
+            Repair = repair,
+            Ohms = pole.Ohms,
+            Nodes = pole.Nodes,
+            PoorRate = 2.5,
+            GoneRate = 3,
+        };
 
     private sealed record Pole(
         Contact Contact,

@@ -7,6 +7,7 @@ return args is [var command, ..]
         "next-test" => NextTest.Run(),
         "next-page" => await NextPage.RunAsync(),
         "solve" => Solve.Run(),
+        "dictionary" => DictionaryBench.Run(),
         _ => Usage.Show(),
     }
     : Usage.Show();

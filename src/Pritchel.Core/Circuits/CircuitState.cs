@@ -56,13 +56,13 @@ public sealed class CircuitState
     public Circuit Circuit => circuit;
 
     /// <summary>Conductances as stamped, in siemens by branch.</summary>
-    internal ReadOnlySpan<double> Conductances => conductances;
+    public ReadOnlySpan<double> Conductances => conductances;
 
     /// <summary>E.m.f.s as stamped, in volts by source.</summary>
-    internal ReadOnlySpan<double> Emfs => emfs;
+    public ReadOnlySpan<double> Emfs => emfs;
 
     /// <summary>Series conductances as stamped, in siemens by source.</summary>
-    internal ReadOnlySpan<double> SourceConductances => sourceConductances;
+    public ReadOnlySpan<double> SourceConductances => sourceConductances;
 
     /// <summary>Value of a parameter in this case.</summary>
     public double this[ParameterId parameter] => parameters[parameter.Index];

@@ -7,8 +7,6 @@ namespace Pritchel.Core.Circuits;
 /// </summary>
 public sealed class Elimination
 {
-    private const int NoIsland = -1;
-
     private readonly Network network;
     private readonly double[] edges;
     private readonly double[] weights;
@@ -77,42 +75,56 @@ public sealed class Elimination
 
     private void Reduce()
     {
-        var neighbourEdges = network.NeighbourEdges;
-        var meshEdges = network.MeshEdges;
+        // Local copies keep the loop free of field loads; nearly every node of a loom has two neighbours.
+        var (edgeOf, meshOf, conductance, share) = (network.NeighbourEdges, network.MeshEdges, edges, weights);
         foreach (ref readonly var step in network.Steps.AsSpan())
         {
-            var star = neighbourEdges.AsSpan(step.FirstNeighbour, step.Degree);
-            var share = weights.AsSpan(step.FirstNeighbour, step.Degree);
-            double total = 0;
-            foreach (var edge in star)
+            var first = step.FirstNeighbour;
+            if (step.Degree != 2)
             {
-                total += edges[edge];
-            }
-
-            if (total == 0)
-            {
-                share.Clear();
+                ReduceStar(in step);
                 continue;
             }
 
-            for (var i = 0; i < star.Length; i++)
+            var (a, b) = (conductance[edgeOf[first]], conductance[edgeOf[first + 1]]);
+            var total = a + b;
+            if (total == 0)
             {
-                share[i] = edges[star[i]] / total;
+                (share[first], share[first + 1]) = (0, 0);
+                continue;
             }
 
-            var mesh = step.FirstMeshEdge;
-            for (var i = 0; i < star.Length; i++)
-            {
-                if (share[i] == 0)
-                {
-                    mesh += star.Length - i - 1;
-                    continue;
-                }
+            var inverse = 1 / total;
+            var toA = a * inverse;
+            share[first] = toA;
+            share[first + 1] = b * inverse;
+            conductance[meshOf[step.FirstMeshEdge]] += toA * b;
+        }
+    }
 
-                for (var j = i + 1; j < star.Length; j++)
-                {
-                    edges[meshEdges[mesh++]] += share[i] * edges[star[j]];
-                }
+    private void ReduceStar(in EliminationStep step)
+    {
+        var star = network.NeighbourEdges.AsSpan(step.FirstNeighbour, step.Degree);
+        var share = weights.AsSpan(step.FirstNeighbour, step.Degree);
+        double total = 0;
+        foreach (var edge in star)
+        {
+            total += edges[edge];
+        }
+
+        if (total == 0)
+        {
+            share.Clear();
+            return;
+        }
+
+        var mesh = step.FirstMeshEdge;
+        for (var i = 0; i < star.Length; i++)
+        {
+            share[i] = edges[star[i]] / total;
+            for (var j = i + 1; j < star.Length; j++)
+            {
+                edges[network.MeshEdges[mesh++]] += share[i] * edges[star[j]];
             }
         }
     }
@@ -120,25 +132,22 @@ public sealed class Elimination
     /// <summary>Back substitution: each node is the weighted mean of the neighbours it was eliminated into.</summary>
     private void Expand()
     {
-        var steps = network.Steps;
+        var (steps, neighbours, share, level, island) = (network.Steps, network.Neighbours, weights, volts, islands);
         for (var s = steps.Length - 1; s >= 0; s--)
         {
-            var step = steps[s];
+            ref readonly var step = ref steps[s];
             double mean = 0;
-            var island = NoIsland;
+            var joined = network.NodeCount + step.Node;
             for (var i = step.FirstNeighbour; i < step.FirstNeighbour + step.Degree; i++)
             {
-                var weight = weights[i];
-                if (weight > 0)
-                {
-                    var neighbour = network.Neighbours[i];
-                    mean += weight * volts[neighbour];
-                    island = islands[neighbour];
-                }
+                var weight = share[i];
+                var neighbour = neighbours[i];
+                mean += weight * level[neighbour];
+                joined = weight > 0 ? island[neighbour] : joined;
             }
 
-            volts[step.Node] = mean;
-            islands[step.Node] = island == NoIsland ? network.NodeCount + step.Node : island;
+            level[step.Node] = mean;
+            island[step.Node] = joined;
         }
     }
 }

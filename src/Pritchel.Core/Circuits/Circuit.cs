@@ -43,6 +43,7 @@ public sealed class Circuit
         Reference = NodeOf(battery.Id + ".-");
         Network = new Network(nodeCount, branches, sources, Reference);
         ActiveDevices = [.. Devices.Where(d => d.IsActive)];
+        KillLeads = [.. Devices.OfType<IKillable>().Select(k => k.Terminal(this))];
         Faults = [.. Devices.SelectMany(d => d.Faults()).Select(Compacted)];
     }
 
@@ -65,6 +66,9 @@ public sealed class Circuit
     public IReadOnlyList<IReadOnlyList<string>> NodeAddresses { get; }
 
     internal Device[] Devices { get; }
+
+    /// <summary>Kill terminals of every coil that is stopped by grounding one.</summary>
+    internal IReadOnlyList<KillTerminal> KillLeads { get; }
 
     internal Device[] ActiveDevices { get; }
 
@@ -131,6 +135,19 @@ public sealed class Circuit
         node => [.. declaration.NodeNames.Where((_, n) => compact[n] == node)];
 
     private Fault Compacted(Fault fault) => fault with { Nodes = (compact[fault.Nodes.From], compact[fault.Nodes.To]) };
+}
+
+/// <summary>A coil's kill terminal.</summary>
+/// <param name="Kill">Node of the terminal.</param>
+/// <param name="Ground">Node of the metal it must find to stop.</param>
+/// <param name="Unwound">Fault that takes the coil's own winding away, so that only what is outside is seen.</param>
+internal sealed record KillTerminal(int Kill, int Ground, Fault Unwound);
+
+/// <summary>Implemented by ignition that is stopped by grounding a terminal.</summary>
+internal interface IKillable
+{
+    /// <summary>Its kill terminal, in a compiled circuit.</summary>
+    KillTerminal Terminal(Circuit circuit);
 }
 
 /// <summary>Position of every control of a machine, by index.</summary>

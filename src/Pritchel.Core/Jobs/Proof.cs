@@ -1,5 +1,4 @@
 using Pritchel.Core.Circuits;
-using Pritchel.Core.Circuits.Devices;
 using Pritchel.Core.Diagnosis;
 
 namespace Pritchel.Core.Jobs;
@@ -87,12 +86,12 @@ public static class Proof
     /// </summary>
     public static IReadOnlyList<ControlSetting> KillPaths(Circuit circuit)
     {
-        if (circuit.Devices.OfType<Magneto>().FirstOrDefault() is not { } magneto)
+        if (circuit.KillLeads.Count == 0)
         {
             return [];
         }
 
-        var lead = new KillLead(circuit, magneto);
+        var lead = new KillLead(circuit, circuit.KillLeads[0]);
         var settings = Settings(circuit).OrderBy(s => Moved(circuit, s)).ToList();
         var killed = settings.Where(s => lead.Ohms(s, null) < KillsBelowOhms).ToList();
         var needed = new List<ControlSetting>();
@@ -167,14 +166,11 @@ public static class Proof
         private readonly CircuitState state;
         private readonly Faults.Fault unwound;
 
-        public KillLead(Circuit circuit, Magneto magneto)
+        public KillLead(Circuit circuit, KillTerminal terminal)
         {
             this.circuit = circuit;
-            state = new CircuitState(
-                circuit,
-                circuit.WithMeter(circuit.NodeOf(magneto.PartId + ".kill"), circuit.NodeOf(magneto.PartId + ".case"))
-            );
-            unwound = magneto.Faults().First();
+            state = new CircuitState(circuit, circuit.WithMeter(terminal.Kill, terminal.Ground));
+            unwound = terminal.Unwound;
         }
 
         public double Ohms(ControlSetting setting, Faults.Fault? open)

@@ -62,14 +62,65 @@ public static class Bench
     {
         if (red == black)
         {
-            return function == MeterFunction.DcVolts
-                ? MeterDisplay.OfVolts(meter, new Volts(0), jumps: false)
-                : ShowOhms(meter, 0, OhmRanges[0]);
+            return Shorted(meter, function);
         }
 
-        return function == MeterFunction.DcVolts
-            ? ReadVolts(@case, meter, red, black)
-            : ReadOhms(@case, meter, red, black);
+        return function switch
+        {
+            MeterFunction.DcVolts => ReadVolts(@case, meter, red, black),
+            MeterFunction.Ohms => ReadOhms(@case, meter, red, black),
+            MeterFunction.Beep => Beep(meter, ReadOhms(@case, meter, red, black)),
+            MeterFunction.Diode => ReadDiode(@case, meter, red, black),
+            MeterFunction.DcAmps => ReadAmps(@case, meter, red, black),
+            _ => TestLamp.Read(@case, meter, red, black),
+        };
+    }
+
+    /// <summary>Both probes on one piece of metal.</summary>
+    private static MeterDisplay Shorted(Meter meter, MeterFunction function) =>
+        function switch
+        {
+            MeterFunction.Ohms => ShowOhms(meter, meter.LeadsNulled ? 0 : meter.Leads.Value, OhmRanges[0]),
+            MeterFunction.Beep => Beep(meter, ShowOhms(meter, 0, OhmRanges[0])),
+            MeterFunction.DcAmps => new MeterDisplay(0, "0 A", null, false),
+            MeterFunction.TestLamp => new MeterDisplay(0, "out", null, false),
+            _ => MeterDisplay.OfVolts(meter, new Volts(0), jumps: false),
+        };
+
+    private static MeterDisplay Beep(Meter meter, MeterDisplay ohms) =>
+        ohms.Refusal is not null ? ohms
+        : ohms.Value < meter.BeepsUnder.Value ? ohms with { Shown = "beep" }
+        : ohms with { Shown = "silent" };
+
+    private static MeterDisplay ReadDiode(Case @case, Meter meter, int red, int black)
+    {
+        if (Live(@case, meter, red, black) is { } refused)
+        {
+            return refused;
+        }
+
+        // About 1 mA into a short, 2.8 V open; anything over 2 V shows as over-range: from memory.
+        const double OpenVolts = 2.8;
+        const double InsideOhms = 2800;
+        const double MostShown = 2;
+        var state = new CircuitState(@case.Circuit, @case.Circuit.WithMeter(red, black));
+        Settle(state, @case, OpenVolts, InsideOhms);
+        var volts = state.Drop(red, black);
+        return Math.Abs(volts) > MostShown
+            ? new MeterDisplay(double.PositiveInfinity, "OL", null, false)
+            : MeterDisplay.OfVolts(meter, new Volts(volts), jumps: false);
+    }
+
+    private static MeterDisplay ReadAmps(Case @case, Meter meter, int red, int black)
+    {
+        var state = new CircuitState(@case.Circuit, @case.Circuit.WithMeter(red, black));
+        var settlement = Settle(state, @case, 0, meter.AmpsBurden.Value);
+        var amps = state.Drop(red, black) / meter.AmpsBurden.Value;
+        return Math.Abs(amps) > meter.AmpsFuse.Value
+            ? MeterDisplay.Refused(
+                $"That would drive {Engineering.Format(Math.Abs(amps), "A")} through the meter and blow its {Engineering.Format(meter.AmpsFuse.Value, "A")} fuse. Amps are read in series with a load, never across a feed."
+            )
+            : new MeterDisplay(amps, Engineering.Format(amps, "A"), null, settlement == Settlement.Chatters);
     }
 
     private static MeterDisplay ReadVolts(Case @case, Meter meter, int red, int black)
@@ -82,17 +133,9 @@ public static class Bench
 
     private static MeterDisplay ReadOhms(Case @case, Meter meter, int red, int black)
     {
-        var live = new CircuitState(@case.Circuit, @case.Circuit.WithMeter(red, black));
-        Settle(live, @case, 0, meter.Input.Value);
-        var reference = @case.Circuit.Reference;
-        var most = new[] { live.Drop(red, black), live.Drop(red, reference), live.Drop(black, reference) }.Max(
-            Math.Abs
-        );
-        if (most > FedVolts || Math.Abs(live.Drop(red, black)) > UpsettingVolts)
+        if (Live(@case, meter, red, black) is { } refused)
         {
-            return MeterDisplay.Refused(
-                $"Ohms are refused here: the battery feeds this circuit in this setting ({Engineering.Format(most, "V")}). Take the battery's grounded post off first."
-            );
+            return refused;
         }
 
         foreach (var range in OhmRanges)
@@ -112,7 +155,23 @@ public static class Bench
         return new MeterDisplay(double.PositiveInfinity, "OL", null, false);
     }
 
-    private static Settlement Settle(CircuitState state, Case @case, double emf, double ohms)
+    /// <summary>Refusal of anything that feeds a current of its own where the battery feeds one already; null where it may.</summary>
+    private static MeterDisplay? Live(Case @case, Meter meter, int red, int black)
+    {
+        var live = new CircuitState(@case.Circuit, @case.Circuit.WithMeter(red, black));
+        Settle(live, @case, 0, meter.Input.Value);
+        var reference = @case.Circuit.Reference;
+        var most = new[] { live.Drop(red, black), live.Drop(red, reference), live.Drop(black, reference) }.Max(
+            Math.Abs
+        );
+        return most > FedVolts || Math.Abs(live.Drop(red, black)) > UpsettingVolts
+            ? MeterDisplay.Refused(
+                $"Refused here: the battery feeds this circuit in this setting ({Engineering.Format(most, "V")}). Take the battery's grounded post off first."
+            )
+            : null;
+    }
+
+    internal static Settlement Settle(CircuitState state, Case @case, double emf, double ohms)
     {
         state.Begin(@case.FaultyParameters());
         state.ConnectMeter(emf, ohms);

@@ -11,6 +11,18 @@ public enum MeterFunction
 
     /// <summary>Ohms, by the meter's own small source.</summary>
     Ohms,
+
+    /// <summary>Continuity: a beep under some tens of ohms, which is not a good joint.</summary>
+    Beep,
+
+    /// <summary>Diode: the volts that about a milliamp leaves across.</summary>
+    Diode,
+
+    /// <summary>Amps, direct, through the meter's shunt; it is then a wire between the probes.</summary>
+    DcAmps,
+
+    /// <summary>Not the meter but a test lamp between the two points: it loads what it touches.</summary>
+    TestLamp,
 }
 
 /// <summary>A multimeter as its owner describes it.</summary>
@@ -33,6 +45,18 @@ public sealed record Meter
 
     /// <summary>Both leads together, shorted.</summary>
     public Ohms Leads { get; init; } = new(0.2);
+
+    /// <summary>Ohms under which it beeps: 30 to 50 on common meters (common practice, no source).</summary>
+    public Ohms BeepsUnder { get; init; } = new(40);
+
+    /// <summary>Shunt and leads on the amp jack together; the burden of a 10 A range (from memory).</summary>
+    public Ohms AmpsBurden { get; init; } = new(0.03);
+
+    /// <summary>Fuse behind the amp jack.</summary>
+    public Amps AmpsFuse { get; init; } = new(10);
+
+    /// <summary>Rated current of the test lamp carried beside it: 0.2 to 0.4 A at 12 V (common practice, no source).</summary>
+    public Amps TestLamp { get; init; } = new(0.3);
 
     /// <summary>Whether the lead resistance has been nulled away.</summary>
     public bool LeadsNulled { get; init; }

@@ -26,7 +26,7 @@ public sealed record MeasureRequest
     /// <summary>Address under the black probe.</summary>
     public required string Black { get; init; }
 
-    /// <summary>dcVolts or ohms.</summary>
+    /// <summary>dcVolts, ohms, beep, diode, dcAmps or testLamp.</summary>
     public MeterFunction Function { get; init; }
 
     /// <summary>Full scale of the range in volts or ohms; the meter ranges by itself when left out.</summary>

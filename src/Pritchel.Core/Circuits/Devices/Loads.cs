@@ -69,8 +69,12 @@ internal sealed class HourMeter(Part part, PartFigures figures)
 /// <summary>A flywheel magneto's kill lead at rest: the primary winding to the block.</summary>
 internal sealed class Magneto(Part part, PartFigures figures)
     : PlainLoad(part, "kill", "case", figures["primaryOhms"], 2),
-        INamedDevice
+        INamedDevice,
+        IKillable
 {
+    public KillTerminal Terminal(Circuit circuit) =>
+        new(circuit.NodeOf(PartId + ".kill"), circuit.NodeOf(PartId + ".case"), Faults().First());
+
     public static DeviceKind Kind { get; } =
         new(
             "magneto",

@@ -1,5 +1,6 @@
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Reference;
 
 namespace Pritchel.Core.Diagnosis;
 
@@ -7,7 +8,6 @@ namespace Pritchel.Core.Diagnosis;
 internal sealed class CaseRunner
 {
     private const double SlowShare = 0.75;
-    private const double DimShare = 0.85;
 
     private readonly PredictionTable table;
     private readonly CircuitState state;
@@ -128,7 +128,7 @@ internal sealed class CaseRunner
 
         if (shown.Kind == SignKind.Glows)
         {
-            return shown.Level >= DimShare ? Heard.Works : Heard.Nothing;
+            return shown.Level >= Filament.BrightFrom ? Heard.Works : Heard.Nothing;
         }
 
         return control?.Sign(state).Level > 0 ? Heard.OneClick : Heard.Nothing;

@@ -325,7 +325,10 @@ public sealed partial class MachineValidator
             var isCoupling = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
             foreach (
                 var empty in part.Terminals.Where(t =>
-                    isCoupling && !used.Contains($"{part.Id}.{t}") && used.Contains($"{part.Id}.{Other(t)}")
+                    isCoupling
+                    && Cavity().IsMatch(t)
+                    && !used.Contains($"{part.Id}.{t}")
+                    && used.Contains($"{part.Id}.{Other(t)}")
                 )
             )
             {

@@ -1,4 +1,5 @@
 using Pritchel.Core.Circuits;
+using Pritchel.Core.Reference;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Meters;
@@ -11,10 +12,6 @@ namespace Pritchel.Core.Meters;
 internal static class TestLamp
 {
     private const double RatedVolts = 12;
-    private const double CurrentPower = 0.55;
-    private const double ColdShare = 0.1;
-    private const double Bright = 0.85;
-    private const double Glows = 0.4;
     private const double KillOhms = 50;
     private const int MostRounds = 100;
 
@@ -37,7 +34,7 @@ internal static class TestLamp
         {
             settlement = Bench.Settle(state, @case, 0, ohms);
             var share = Math.Abs(state.Drop(red, black)) / RatedVolts;
-            var next = hot * Math.Max(ColdShare, Math.Pow(share, 1 - CurrentPower));
+            var next = hot * Filament.OhmsShare(share);
             if (Math.Abs(next - ohms) < 1e-9 * ohms)
             {
                 break;
@@ -49,8 +46,8 @@ internal static class TestLamp
         var volts = state.Drop(red, black);
         var lit = Math.Abs(volts) / RatedVolts;
         var look =
-            lit >= Bright ? "bright"
-            : lit >= Glows ? "dim"
+            lit >= Filament.BrightFrom ? "bright"
+            : lit >= Filament.GlowsFrom ? "dim"
             : "out";
         return new MeterDisplay(
             volts,

@@ -3,6 +3,7 @@ using Pritchel.Core.Circuits.Devices;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Meters;
+using Pritchel.Core.Reference;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Practice;
@@ -106,8 +107,8 @@ public sealed class HiddenFault
                 var level = table.Circuit.DeviceOf(lamp).Sign(runner.State).Level;
                 var look = level switch
                 {
-                    >= 0.85 => LampLook.Bright,
-                    >= 0.4 => LampLook.Dim,
+                    >= Filament.BrightFrom => LampLook.Bright,
+                    >= Filament.GlowsFrom => LampLook.Dim,
                     _ => LampLook.Out,
                 };
                 yield return new LampSeen(lamp, c, look);

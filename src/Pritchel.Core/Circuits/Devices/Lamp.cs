@@ -1,16 +1,14 @@
 using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Reference;
 
 namespace Pritchel.Core.Circuits.Devices;
 
 /// <summary>
-/// A filament lamp: amps grow as about volts to the power 0.55, down to its cold resistance, a tenth of hot.
-/// From memory; brightness falls far faster than volts.
+/// A filament lamp, see <see cref="Filament"/>; brightness falls far faster than volts.
 /// </summary>
 internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevice
 {
-    private const double CurrentPower = 0.55;
-    private const double ColdShare = 0.1;
     public static DeviceKind Kind { get; } =
         new(
             "lamp",
@@ -49,7 +47,7 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
         }
 
         var share = Math.Abs(state.Across(branch)) / figures["volts"];
-        var ohms = state[hotOhms] * Math.Max(ColdShare, Math.Pow(share, 1 - CurrentPower));
+        var ohms = state[hotOhms] * Filament.OhmsShare(share);
         ref var now = ref state[present];
         if (Math.Abs(ohms - now) <= state.Tolerance * now)
         {

@@ -31,8 +31,18 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         }
 
-        var loss = (1 - first.Share) * WrongRepairMinutes;
-        if (best is null || (best.Bits < TestPlan.LeastBits && beliefs.Readings.Count >= LeastReadings))
+        var loss = new Minutes((1 - first.Share) * WrongRepairMinutes);
+        var heard = beliefs.Readings.Count >= LeastReadings;
+        if (heard && first.Share >= LeastShare && best is not null && loss.Value < best.Minutes.Value)
+        {
+            return new Verdict(
+                first,
+                $"Acting now risks {loss}; the best test left takes {best.Minutes}.",
+                NoTestLeft: false
+            );
+        }
+
+        if (best is null || (heard && best.Bits < TestPlan.LeastBits))
         {
             return new Verdict(
                 first.Share > 0.5 ? first : null,
@@ -41,12 +51,6 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         }
 
-        return first.Share >= LeastShare && beliefs.Readings.Count >= LeastReadings && loss < best.Minutes.Value
-            ? new Verdict(
-                first,
-                $"Acting now risks {new Minutes(loss)}; the best test left takes {best.Minutes}.",
-                NoTestLeft: false
-            )
-            : new Verdict(null, $"Still open: {first.Share:P0} on the first suspect.", NoTestLeft: false);
+        return new Verdict(null, $"Still open: {first.Share:P0} on the first suspect.", NoTestLeft: false);
     }
 }

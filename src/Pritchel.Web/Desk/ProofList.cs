@@ -48,7 +48,7 @@ public static class ProofList
                 ReadingId(failed.At),
                 ProofKind.Reading,
                 TestWords.Title(test, open.Kit),
-                $"read {failed.Taken.Typed} before; now {TestWords.Range(sound.WorkingLow, sound.WorkingHigh)}",
+                $"black on {test.Black.Name} · {test.Condition.Words} · read {failed.Taken.Typed} before; now {TestWords.Range(sound.WorkingLow, sound.WorkingHigh)}",
                 1
             );
         }

@@ -38,6 +38,16 @@ public static class DutyWords
         };
 }
 
+/// <summary>How a share of belief is said: never all, never none.</summary>
+public static class ShareWords
+{
+    /// <summary>"57 %", "over 99 %", "under 1 %".</summary>
+    public static string Of(double share) =>
+        share > 0.995 ? "over 99 %"
+        : share < 0.005 ? "under 1 %"
+        : share.ToString("P0", CultureInfo.InvariantCulture);
+}
+
 /// <summary>How a job's standing is said on its tag.</summary>
 public static class StageWords
 {
@@ -47,8 +57,7 @@ public static class StageWords
         {
             Stage.Complaint => "tell what it does",
             Stage.Measure => $"about {job.Diagnosis.TestsLeft} to go · {job.Diagnosis.MinutesLeft}",
-            Stage.Verdict => job.Diagnosis.Verdict.Suspect!.Share.ToString("P0", CultureInfo.InvariantCulture)
-                + " sure",
+            Stage.Verdict => ShareWords.Of(job.Diagnosis.Verdict.Suspect!.Share) + " sure",
             Stage.Repair => "battery off, mend it",
             Stage.Prove => "run it before shrouds go on",
             _ => "closed",

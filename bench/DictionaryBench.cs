@@ -27,7 +27,7 @@ internal static class DictionaryBench
         Console.WriteLine(
             $"{circuit.Network.NodeCount} nodes, {circuit.Network.Branches.Count} branches, {circuit.Faults.Count} faults"
         );
-        var settings = AllSettings(circuit).Where((_, i) => i % 4 == 0).Take(Settings).ToArray();
+        var settings = circuit.AllSettings().Where((_, i) => i % 4 == 0).Take(Settings).ToArray();
         var random = new Random(11);
         var samples = Enumerable.Range(0, Samples).Select(_ => HealthyMachine.Draw(circuit, random, 1)).ToArray();
         Whole(circuit, settings, samples, 1);
@@ -177,21 +177,5 @@ internal static class DictionaryBench
         process.StandardOutput.ReadToEnd();
         process.WaitForExit();
         return watch.Elapsed;
-    }
-
-    private static IEnumerable<ControlSetting> AllSettings(Circuit circuit)
-    {
-        var counts = circuit.Machine.Controls.Select(c => c.Positions.Count).ToArray();
-        for (var i = 0; i < counts.Aggregate(1, (a, b) => a * b); i++)
-        {
-            var (positions, left) = (new int[counts.Length], i);
-            for (var c = 0; c < counts.Length; c++)
-            {
-                positions[c] = left % counts[c];
-                left /= counts[c];
-            }
-
-            yield return new ControlSetting(positions);
-        }
     }
 }

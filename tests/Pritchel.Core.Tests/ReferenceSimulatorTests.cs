@@ -20,7 +20,7 @@ public class ReferenceSimulatorTests
         var random = new Random(20261125);
         var state = new CircuitState(circuit);
         var (compared, largest, cases) = (0, 0.0, 0);
-        foreach (var setting in AllSettings(circuit))
+        foreach (var setting in circuit.AllSettings())
         {
             var batch = new List<(string Netlist, double[] Volts, double[] Drops, (int, int)[] Pairs, string Label)>();
             for (var k = 0; k <= FaultsPerSetting; k++)
@@ -97,23 +97,6 @@ public class ReferenceSimulatorTests
             {
                 yield return (ours.Drops[p], reference[ours.Volts.Length + p], $"drop {ours.Pairs[p]}");
             }
-        }
-    }
-
-    internal static IEnumerable<ControlSetting> AllSettings(Circuit circuit)
-    {
-        var counts = circuit.Machine.Controls.Select(c => c.Positions.Count).ToArray();
-        var total = counts.Aggregate(1, (a, b) => a * b);
-        for (var i = 0; i < total; i++)
-        {
-            var (positions, rest) = (new int[counts.Length], i);
-            for (var c = 0; c < counts.Length; c++)
-            {
-                positions[c] = rest % counts[c];
-                rest /= counts[c];
-            }
-
-            yield return new ControlSetting(positions);
         }
     }
 }

@@ -89,7 +89,7 @@ public class SettlingTests
         var state = new CircuitState(Tractor) { Tolerance = 1e-6 };
         foreach (var fault in Tractor.Faults)
         {
-            foreach (var setting in ReferenceSimulatorTests.AllSettings(Tractor))
+            foreach (var setting in Tractor.AllSettings())
             {
                 var values = Tractor.NominalParameters();
                 fault.Apply(values, fault.Severity.At(0.7));

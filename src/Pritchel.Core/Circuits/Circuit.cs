@@ -116,6 +116,23 @@ public sealed class Circuit
         return new ControlSetting(positions);
     }
 
+    /// <summary>Every combination of control positions.</summary>
+    public IEnumerable<ControlSetting> AllSettings()
+    {
+        var counts = Machine.Controls.Select(c => c.Positions.Count).ToArray();
+        for (var i = 0; i < counts.Aggregate(1, (a, b) => a * b); i++)
+        {
+            var (positions, left) = (new int[counts.Length], i);
+            for (var c = 0; c < counts.Length; c++)
+            {
+                positions[c] = left % counts[c];
+                left /= counts[c];
+            }
+
+            yield return new ControlSetting(positions);
+        }
+    }
+
     /// <summary>The network with one more branch and source between two nodes, for a meter; ordered once and kept.</summary>
     internal Network WithMeter(int red, int black)
     {

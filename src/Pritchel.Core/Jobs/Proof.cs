@@ -139,25 +139,9 @@ public static class Proof
         return Enumerable.Range(0, setting.Count).Count(c => setting[c] != rest[c]);
     }
 
-    private static IEnumerable<ControlSetting> Settings(Circuit circuit)
-    {
-        var counts = circuit.Machine.Controls.Select(c => c.Positions.Count).ToArray();
-        for (var i = 0; i < counts.Aggregate(1, (a, b) => a * b); i++)
-        {
-            var (positions, left) = (new int[counts.Length], i);
-            for (var c = 0; c < counts.Length; c++)
-            {
-                positions[c] = left % counts[c];
-                left /= counts[c];
-            }
-
-            var setting = new ControlSetting(positions);
-            if (!setting.Held(circuit.Machine).Any(c => c.Positions.Count > 2))
-            {
-                yield return setting;
-            }
-        }
-    }
+    /// <summary>Settings an engine can be left running in: the sprung position of a many-way control is not one.</summary>
+    private static IEnumerable<ControlSetting> Settings(Circuit circuit) =>
+        circuit.AllSettings().Where(s => !s.Held(circuit.Machine).Any(c => c.Positions.Count > 2));
 
     /// <summary>The kill lead as the magneto sees it, its own winding left out.</summary>
     private sealed class KillLead

@@ -17,10 +17,14 @@ public sealed class Circuit
     private readonly Source[] sources;
     private readonly ConcurrentDictionary<(int Red, int Black), Network> probed = new();
 
-    private Circuit(Machine machine)
+    private readonly Lazy<HashSet<int>> ignited;
+    private readonly ConcurrentDictionary<string, Circuit> altered = new(StringComparer.Ordinal);
+
+    private Circuit(Machine machine, IReadOnlyList<AddedPath> added)
     {
         Machine = machine;
-        Devices = [.. MachineDevices.Of(machine)];
+        Engines = machine.Engines ?? [];
+        Devices = [.. MachineDevices.Of(machine), .. added];
         var declaration = new Declaration(machine);
         foreach (var device in Devices)
         {
@@ -39,12 +43,23 @@ public sealed class Circuit
         Memories = declaration.Memories;
         branches = [.. declaration.Branches.Select(b => new Branch(compact[b.From], compact[b.To]))];
         sources = [.. declaration.Sources.Select(s => new Source(compact[s.From], compact[s.To]))];
-        var battery = machine.Parts.First(p => string.Equals(p.Kind, PartKinds.Battery, StringComparison.Ordinal));
-        Reference = NodeOf(battery.Id + ".-");
+        Reference = NodeOf(MachineWords.ReferenceOf(machine));
         Network = new Network(nodeCount, branches, sources, Reference);
         ActiveDevices = [.. Devices.Where(d => d.IsActive)];
+        FastDevices = [.. ActiveDevices.Where(d => d.IsFast)];
+        SlowDevices = [.. ActiveDevices.Where(d => !d.IsFast)];
+        RotatingDevices = [.. Devices.Where(d => d.IsRotating)];
+        IgnitionDevices = [.. Devices.OfType<IIgnition>()];
+        Cranking = [.. Devices.Where(d => d is ICranks)];
+        Regulators = [.. Devices.OfType<IRegulator>()];
+        Carried = [.. Devices.OfType<IChargeWinding>().SelectMany(w => w.Carried)];
+        WaveEngine = Devices.OfType<IChargeWinding>().Select(w => w.Engine).FirstOrDefault(-1);
         KillLeads = [.. Devices.OfType<IKillable>().Select(k => k.Terminal(this))];
-        Faults = [.. Devices.SelectMany(d => d.Faults()).Select(Compacted)];
+        ignited = new Lazy<HashSet<int>>(() => MetalOf(KillLeads.Select(k => k.Kill)));
+        Faults =
+            added.Count > 0
+                ? []
+                : [.. Devices.SelectMany(d => d.Faults()).Select(Compacted), .. MachineFaults.Of(machine, this)];
     }
 
     /// <summary>The machine this was compiled from.</summary>
@@ -53,7 +68,7 @@ public sealed class Circuit
     /// <summary>Network of the bare circuit, without a meter.</summary>
     public Network Network { get; }
 
-    /// <summary>Node volts are measured from: the battery's negative post.</summary>
+    /// <summary>Node volts are measured from: the first battery's negative post, or the first body without a battery.</summary>
     public int Reference { get; }
 
     /// <summary>Parameters by index.</summary>
@@ -70,7 +85,28 @@ public sealed class Circuit
     /// <summary>Kill terminals of every coil that is stopped by grounding one.</summary>
     internal IReadOnlyList<KillTerminal> KillLeads { get; }
 
+    /// <summary>Engines, by the index that speeds are given by.</summary>
+    public IReadOnlyList<Engine> Engines { get; }
+
     internal Device[] ActiveDevices { get; }
+
+    internal Device[] FastDevices { get; }
+
+    internal Device[] SlowDevices { get; }
+
+    internal Device[] RotatingDevices { get; }
+
+    internal IIgnition[] IgnitionDevices { get; }
+
+    internal IRegulator[] Regulators { get; }
+
+    internal Device[] Cranking { get; }
+
+    /// <summary>What charge windings carry from step to step.</summary>
+    internal MemoryId[] Carried { get; }
+
+    /// <summary>Engine whose charge windings' waves are followed, or −1.</summary>
+    internal int WaveEngine { get; }
 
     internal IReadOnlyList<string> BranchNames { get; }
 
@@ -81,7 +117,54 @@ public sealed class Circuit
     internal IReadOnlyList<double> Memories { get; }
 
     /// <summary>Compiles a machine that <see cref="MachineValidator"/> found no problem with.</summary>
-    public static Circuit Compile(Machine machine) => new(machine);
+    public static Circuit Compile(Machine machine) => new(machine, []);
+
+    /// <summary>
+    /// This circuit with paths that faults lay where the machine has none: chafes, shorts, swapped wires. Numbers of
+    /// nodes and parameters stay as they are; those of the added paths follow. Kept for the next who asks.
+    /// </summary>
+    /// <param name="faults">Faults present; those that lay no path are passed over.</param>
+    public Circuit With(IEnumerable<Fault> faults)
+    {
+        var laying = faults.Where(f => f.Paths.Count > 0).ToList();
+        if (laying.Count == 0)
+        {
+            return this;
+        }
+
+        const int MostKept = 64;
+        if (altered.Count > MostKept)
+        {
+            altered.Clear();
+        }
+
+        return altered.GetOrAdd(
+            string.Join('|', laying.Select(f => f.Id)),
+            _ => new Circuit(Machine, [.. laying.SelectMany(f => f.Paths.Select(p => new AddedPath(f.Id, p)))])
+        );
+    }
+
+    /// <summary>Applies a fault to parameters of this circuit, the paths it lays in it included.</summary>
+    /// <param name="fault">A fault of the machine; if it lays paths, this is the circuit that has them.</param>
+    /// <param name="severity">From <see cref="Severity.At"/>.</param>
+    /// <param name="values">Parameters by index; changed in place.</param>
+    public void Plant(Fault fault, double severity, Span<double> values)
+    {
+        fault.Apply(values, severity);
+        if (fault.Paths.All(p => p.FixedOhms is not null))
+        {
+            return;
+        }
+
+        var laid = fault.Id + "/path/ohms";
+        for (var p = values.Length - 1; p >= 0; p--)
+        {
+            if (string.Equals(Parameters[p].Name, laid, StringComparison.Ordinal) && double.IsInfinity(values[p]))
+            {
+                values[p] = severity;
+            }
+        }
+    }
 
     /// <summary>Whether the circuit has a node of that address.</summary>
     public bool HasNode(string address) => declaredNodes.ContainsKey(address);
@@ -95,6 +178,19 @@ public sealed class Circuit
     /// <summary>The device that a part is.</summary>
     public Device DeviceOf(string partId) =>
         Devices.First(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
+
+    /// <summary>Parameters of those names.</summary>
+    public IEnumerable<ParameterId> ParametersNamed(params IReadOnlyList<string> names) =>
+        Parameters
+            .Select((p, i) => (p.Name, Id: new ParameterId(i)))
+            .Where(p => names.Contains(p.Name, StringComparer.Ordinal))
+            .Select(p => p.Id);
+
+    /// <summary>
+    /// Whether wires, couplings and splices alone lead from an address to a terminal that ignition's hundreds of volts
+    /// stand on.
+    /// </summary>
+    public bool CarriesIgnition(string address) => ignited.Value.Contains(NodeOf(address));
 
     /// <summary>State index by its device's id.</summary>
     public int StateOf(string name) =>
@@ -146,6 +242,45 @@ public sealed class Circuit
             (red, black),
             at => new Network(Network.NodeCount, branches, [.. sources, new Source(at.Red, at.Black)], Reference)
         );
+    }
+
+    /// <summary>Nodes that the loom itself joins to some, through no part but couplings and splices.</summary>
+    private HashSet<int> MetalOf(IEnumerable<int> from)
+    {
+        var links = Machine
+            .Wires.SelectMany(w =>
+                (string[][])
+                    [
+                        [w.From.At, w.Id + "@from"],
+                        [w.Id + "@from", w.Id + "@to"],
+                        [w.Id + "@to", w.To.At],
+                    ]
+            )
+            .Concat(
+                Machine
+                    .Parts.Where(p => string.Equals(p.Kind, PartKinds.Coupling, StringComparison.Ordinal))
+                    .SelectMany(p =>
+                        p.Terminals.Where(t => t.EndsWith('a'))
+                            .Select(t => (string[])[$"{p.Id}.{t}", $"{p.Id}.{t[..^1]}b"])
+                    )
+            )
+            .Select(pair => (A: NodeOf(pair[0]), B: NodeOf(pair[1])))
+            .ToList();
+        var reached = from.ToHashSet();
+        for (var before = -1; before != reached.Count; )
+        {
+            before = reached.Count;
+            foreach (var (a, b) in links)
+            {
+                if (reached.Contains(a) != reached.Contains(b))
+                {
+                    reached.Add(a);
+                    reached.Add(b);
+                }
+            }
+        }
+
+        return reached;
     }
 
     private Func<int, IReadOnlyList<string>> AddressesOf(Declaration declaration) =>

@@ -14,7 +14,7 @@ public enum Settlement
 /// One case being solved: parameters, control positions, states and volts. Controls are moved in sequence by
 /// <see cref="Move"/>, since relays and fuses depend on what went before. For one thread; moving allocates nothing.
 /// </summary>
-public sealed class CircuitState
+public sealed partial class CircuitState
 {
     private const int MostSwitchings = 64;
     private const int MostRefinements = 80;
@@ -47,10 +47,15 @@ public sealed class CircuitState
         states = new int[circuit.StateNames.Count];
         changedSince = new int[states.Length];
         memories = new double[circuit.Memories.Count];
+        speeds = new double[circuit.Engines.Count];
+        waves = new Waves(this, elimination);
     }
 
     /// <summary>Relative change below which nonlinear values count as settled. Beliefs are content with less than drawings.</summary>
     public double Tolerance { get; init; } = 1e-10;
+
+    /// <summary>Relative change below which a nonlinear value counts as settled now: waves repeat less closely than still circuits.</summary>
+    public double Closeness => averaged ? Math.Max(Tolerance, ClosenessOfWaves) : Tolerance;
 
     /// <summary>The circuit.</summary>
     public Circuit Circuit => circuit;
@@ -73,12 +78,14 @@ public sealed class CircuitState
     /// <summary>A continuous working value.</summary>
     public ref double this[MemoryId memory] => ref memories[memory.Index];
 
-    /// <summary>Starts a case afresh: all relays out, fuses whole, lamps cold.</summary>
+    /// <summary>Starts a case afresh: engines at rest, all relays out, fuses whole, lamps cold, timers run down.</summary>
     /// <param name="values">Parameters by index.</param>
     public void Begin(ReadOnlySpan<double> values)
     {
         values.CopyTo(parameters);
         Array.Clear(states);
+        Array.Clear(speeds);
+        waves.Forget();
         for (var m = 0; m < memories.Length; m++)
         {
             memories[m] = circuit.Memories[m];
@@ -90,6 +97,12 @@ public sealed class CircuitState
     {
         setting = to;
         Array.Clear(changedSince);
+        return Settle();
+    }
+
+    private Settlement Settle()
+    {
+        (Moment, averaged) = (Moment.Still, false);
         foreach (var device in circuit.Devices)
         {
             device.Stamp(this);
@@ -157,30 +170,50 @@ public sealed class CircuitState
         return volts >= TestVolts ? double.PositiveInfinity : TestOhms * volts / (TestVolts - volts);
     }
 
-    /// <summary>Volts across a branch, first end above second.</summary>
+    /// <summary>Volts across a branch, first end above second: the mean, while waves run.</summary>
     public double Across(BranchId branch)
     {
         var ends = circuit.Network.Branches[branch.Index];
-        return elimination.Drop(ends.From, ends.To);
+        return Drop(ends.From, ends.To);
     }
 
-    /// <summary>Amps through a branch, first end to second.</summary>
+    /// <summary>Volts across a source's terminals, positive end above negative: the mean, while waves run.</summary>
+    public double Across(SourceId source)
+    {
+        var ends = circuit.Network.Sources[source.Index];
+        return Drop(ends.From, ends.To);
+    }
+
+    /// <summary>Amps that a source drives out of its positive end.</summary>
+    public double Through(SourceId source) =>
+        sourceConductances[source.Index] == 0
+            ? 0
+            : (emfs[source.Index] - Across(source)) * sourceConductances[source.Index];
+
+    /// <summary>Amps through a branch whose conductance stands still, first end to second.</summary>
     public double Through(BranchId branch) => Across(branch) * conductances[branch.Index];
 
-    /// <summary>Volts between two nodes; zero where nothing joins them.</summary>
-    public double Drop(int red, int black) => elimination.Drop(red, black);
+    /// <summary>Direct volts that would heat a branch as much: root mean square.</summary>
+    public double Heating(BranchId branch)
+    {
+        var ends = circuit.Network.Branches[branch.Index];
+        return averaged ? waves.Effective(ends.From, ends.To) : Math.Abs(elimination.Drop(ends.From, ends.To));
+    }
+
+    /// <summary>Volts between two nodes, the mean while waves run; zero where nothing joins them.</summary>
+    public double Drop(int red, int black) => averaged ? waves.Mean(red, black) : elimination.Drop(red, black);
 
     /// <summary>Whether any conducting path joins two nodes.</summary>
-    public bool Joined(int a, int b) => elimination.Joined(a, b);
+    public bool Joined(int a, int b) => averaged ? waves.Joined(a, b) : elimination.Joined(a, b);
 
     private Change SolveAndAsk()
     {
         for (var refinements = 0; ; refinements++)
         {
-            elimination.Solve(conductances, emfs, sourceConductances);
+            SolveNow();
             var fastest = Change.None;
             var refined = false;
-            foreach (var device in circuit.ActiveDevices)
+            foreach (var device in averaged ? circuit.SlowDevices : circuit.ActiveDevices)
             {
                 var change = device.Step(this);
                 refined |= change.Refined;

@@ -102,6 +102,12 @@ public sealed class Declaration
     /// <summary>Position names of a control, in order.</summary>
     public IReadOnlyList<string> PositionsOf(string id) => machine.Controls[controls[id]].Positions;
 
+    /// <summary>Index of the engine that turns a part: the one it names, else the machine's first; −1 without engines.</summary>
+    public int Engine(Part part) =>
+        machine.Engines is not { Count: > 0 } engines ? -1
+        : part.Engine is null ? 0
+        : engines.ToList().FindIndex(e => string.Equals(e.Id, part.Engine, StringComparison.Ordinal));
+
     /// <summary>Compact numbering of nodes after ties: compact number by declared number.</summary>
     internal int[] CompactNodes(out int count)
     {

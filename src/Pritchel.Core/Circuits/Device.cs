@@ -22,8 +22,26 @@ public abstract class Device
     /// <summary>Whether <see cref="Step"/> can ever ask for a change.</summary>
     public virtual bool IsActive => false;
 
+    /// <summary>Whether it follows within a turn of the flywheel, as diodes do and relays do not.</summary>
+    public virtual bool IsFast => false;
+
     /// <summary>After a solve: asks for a state to switch, or refines a nonlinear value.</summary>
     public virtual Change Step(CircuitState state) => Change.None;
+
+    /// <summary>Whether its e.m.f. changes along a wave, so that it is stamped at every step.</summary>
+    public virtual bool IsRotating => false;
+
+    /// <summary>Carries what lags, such as a winding's current, from one step of a wave to the next.</summary>
+    public virtual void Advance(CircuitState state) { }
+
+    /// <summary>Seconds until it acts of itself, as a timer does; infinite when it waits for nothing.</summary>
+    public virtual double Due(CircuitState state) => double.PositiveInfinity;
+
+    /// <summary>Lets that much time pass; never more than <see cref="Due"/>.</summary>
+    public virtual void Elapse(CircuitState state, double seconds) { }
+
+    /// <summary>Why it does not do its work now, in words, or null when it does or has none.</summary>
+    public virtual string? WhyNot(CircuitState state) => null;
 
     /// <summary>What an operator would see or hear of this device now.</summary>
     public virtual Sign Sign(CircuitState state) => Circuits.Sign.None;
@@ -46,6 +64,24 @@ public enum SignKind
 
     /// <summary>Turns; level is speed as a share of healthy.</summary>
     Turns,
+
+    /// <summary>Sounds; level is volts as a share of its rating.</summary>
+    Sounds,
+
+    /// <summary>Sparks; level is kilovolts to hand over kilovolts needed.</summary>
+    Sparks,
+
+    /// <summary>Lets the engine run when 1, stops it when 0: fuel and stop solenoids.</summary>
+    LetsRun,
+
+    /// <summary>Takes charge; level is amps into it.</summary>
+    Charges,
+
+    /// <summary>Works, as a clutch, pump or injector; level is volts as a share of what it needs.</summary>
+    Works,
+
+    /// <summary>Shows a reading, as a gauge; level is 0 to 1 of its scale.</summary>
+    Reads,
 }
 
 /// <summary>What an operator would see or hear of a device.</summary>
@@ -135,7 +171,20 @@ public sealed record DeviceKind(
     string TerminalRule,
     IReadOnlyList<ValueRule> Values,
     Func<Part, PartFigures, Device> Create
-);
+)
+{
+    /// <summary>Terminals it may also have.</summary>
+    public IReadOnlyList<string> OptionalTerminals { get; init; } = [];
+
+    /// <summary>Whether it does nothing without an engine to turn it.</summary>
+    public bool NeedsEngine { get; init; }
+
+    /// <summary>Whether its wave is followed step by step.</summary>
+    public bool FollowsWave { get; init; }
+
+    /// <summary>Whether it regulates charge windings.</summary>
+    public bool Regulates { get; init; }
+}
 
 /// <summary>A figure of a part: its name (ending in the unit), range and default.</summary>
 /// <param name="Name">Name in the file's "values".</param>

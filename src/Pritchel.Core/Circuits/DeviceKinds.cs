@@ -17,7 +17,14 @@ public static class DeviceKinds
         typeof(DeviceKinds)
             .Assembly.GetTypes()
             .Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(INamedDevice)))
-            .Select(t => (DeviceKind)t.GetProperty("Kind", BindingFlags.Public | BindingFlags.Static)!.GetValue(null)!)
+            .Select(t =>
+                (DeviceKind)t.GetProperty("Kind", BindingFlags.Public | BindingFlags.Static)!.GetValue(null)! with
+                {
+                    FollowsWave = t.IsAssignableTo(typeof(IChargeWinding)),
+                    Regulates = t.IsAssignableTo(typeof(IRegulator)),
+                    NeedsEngine = t.IsAssignableTo(typeof(IChargeWinding)) || t.IsAssignableTo(typeof(INeedsEngine)),
+                }
+            )
             .OrderBy(k => k.Name, StringComparer.Ordinal)
             .ToDictionary(k => k.Name, StringComparer.Ordinal);
 }

@@ -34,10 +34,12 @@ public sealed class Elimination
     /// <param name="conductances">Siemens per branch, each ≥ 0 and finite.</param>
     /// <param name="emfs">Volts per source.</param>
     /// <param name="sourceConductances">Series siemens per source, each ≥ 0 and finite; zero disconnects it.</param>
+    /// <param name="quick">All sources in one pass, good to a microvolt: for the steps of a wave.</param>
     public void Solve(
         ReadOnlySpan<double> conductances,
         ReadOnlySpan<double> emfs,
-        ReadOnlySpan<double> sourceConductances
+        ReadOnlySpan<double> sourceConductances,
+        bool quick = false
     )
     {
         Array.Clear(edges);
@@ -51,7 +53,15 @@ public sealed class Elimination
         }
 
         Reduce();
-        ports.Solve(edges, emfs, sourceConductances);
+        if (quick)
+        {
+            ports.SolveTogether(edges, emfs, sourceConductances);
+        }
+        else
+        {
+            ports.Solve(edges, emfs, sourceConductances);
+        }
+
         for (var p = 0; p < network.Ports.Length; p++)
         {
             volts[network.Ports[p]] = ports.Volts(p);
@@ -72,6 +82,13 @@ public sealed class Elimination
 
     /// <summary>Volts of a node above the reference; zero in an island that floats.</summary>
     public double Volts(int node) => Drop(node, network.Reference);
+
+    /// <summary>Copies every node's volts and island, by node.</summary>
+    internal void CopyTo(Span<double> toVolts, Span<int> toIslands)
+    {
+        volts.CopyTo(toVolts);
+        islands.CopyTo(toIslands);
+    }
 
     private void Reduce()
     {

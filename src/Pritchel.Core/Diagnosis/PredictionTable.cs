@@ -70,7 +70,8 @@ public sealed class PredictionTable
         var duty = circuit.Machine.Duties.First(d => string.Equals(d.Id, dutyId, StringComparison.Ordinal));
         var table = new PredictionTable(circuit, duty, bridged);
         var draws = new ParticleDraws(circuit, Particles, seed);
-        Fault?[] faults = [.. circuit.Faults, null];
+        // Chafes and shorts want tests of their own (a wire lifted, a lamp in the fuse's place) before they can be told apart.
+        Fault?[] faults = [.. circuit.Faults.Where(f => f.Paths.Count == 0), null];
         var hypotheses = new Hypothesis[faults.Length];
         var healthy = new CaseRunner(table, BeliefTolerance).Predict(null, draws, null);
         Parallel.For(

@@ -28,6 +28,33 @@ public enum FaultKind
 
     /// <summary>Does not turn though fed.</summary>
     Stalled,
+
+    /// <summary>Insulation gone: touches ground, always or when moved.</summary>
+    Chafed,
+
+    /// <summary>Touches its neighbour.</summary>
+    ShortedToNeighbour,
+
+    /// <summary>Two wires changed places.</summary>
+    Swapped,
+
+    /// <summary>Turns of a winding shorted among themselves, or a winding to its core.</summary>
+    ShortedWinding,
+
+    /// <summary>Gives less than it should.</summary>
+    Feeble,
+
+    /// <summary>Holds too high a voltage.</summary>
+    Overcharging,
+
+    /// <summary>Something else of the same looks is fitted.</summary>
+    WrongPart,
+
+    /// <summary>Left unplugged by someone.</summary>
+    Unplugged,
+
+    /// <summary>Takes current with everything off.</summary>
+    Drain,
 }
 
 /// <summary>Range a fault's severity is drawn from, logarithmically; what it counts is the fault's own matter.</summary>
@@ -89,6 +116,12 @@ public sealed record Fault
     /// <summary>How bad it may be.</summary>
     public Severity Severity { get; init; } = Severity.Complete;
 
+    /// <summary>Circumstances that make it likelier.</summary>
+    public Weakness Weakness { get; init; }
+
+    /// <summary>Paths it lays where the machine has none; its severity is their ohms.</summary>
+    public IReadOnlyList<LaidPath> Paths { get; init; } = [];
+
     /// <summary>Parameters it changes.</summary>
     public required IReadOnlyList<ParameterChange> Changes { get; init; }
 
@@ -97,6 +130,9 @@ public sealed record Fault
 
     /// <summary>Whether shaking, warming or damp makes it come and go: joints and contacts.</summary>
     public bool ComesAndGoes { get; init; }
+
+    /// <summary>Relative rate under circumstances.</summary>
+    public double RateUnder(Circumstances circumstances) => Rate * circumstances.Times(Weakness);
 
     /// <summary>Applies the fault to a case's parameters.</summary>
     /// <param name="parameters">Parameters by index; changed in place.</param>
@@ -117,6 +153,13 @@ public sealed record Fault
         }
     }
 }
+
+/// <summary>A path that a fault lays between two places.</summary>
+/// <param name="From">Address of one end.</param>
+/// <param name="To">Address of the other.</param>
+/// <param name="FixedOhms">Its resistance, or null when that is the fault's severity.</param>
+/// <param name="BreaksDownAt">Volts under which it is open: a track or gap that only ignition jumps. Zero conducts always.</param>
+public sealed record LaidPath(string From, string To, double? FixedOhms = null, double BreaksDownAt = 0);
 
 /// <summary>What a repair renews, and the steps kind it takes.</summary>
 /// <param name="Id">Unique in a machine: "wire:w5", "part:key".</param>

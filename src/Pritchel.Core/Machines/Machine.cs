@@ -54,9 +54,21 @@ public sealed record Machine
     /// <summary>Parts grounded through their own bolted metal.</summary>
     public required IReadOnlyList<Mount> Mounts { get; init; }
 
+    /// <summary>Engines, or null on a machine whose engine turns nothing electrical.</summary>
+    public IReadOnlyList<Engine>? Engines { get; init; }
+
     /// <summary>What the machine should do, and the setting in which it should do it.</summary>
     public required IReadOnlyList<Duty> Duties { get; init; }
 }
+
+/// <summary>An engine, as far as it turns electrical parts.</summary>
+/// <param name="Id">Short name.</param>
+/// <param name="Name">In words: "port engine".</param>
+/// <param name="CrankRpm">Revolutions a minute while a sound starter cranks it.</param>
+/// <param name="IdleRpm">At idle.</param>
+/// <param name="WorkRpm">At work.</param>
+/// <param name="PolePairs">Pole pairs of its flywheel's charge windings, or of its generator.</param>
+public sealed record Engine(string Id, string Name, double CrankRpm, double IdleRpm, double WorkRpm, int PolePairs);
 
 /// <summary>A place on the machine and what it costs to get there.</summary>
 /// <param name="Id">Short name, referred to by parts and wire ends.</param>
@@ -120,6 +132,9 @@ public sealed record Part
     /// <summary>Whether a replacement can be bought.</summary>
     public bool? CanBeBought { get; init; }
 
+    /// <summary>Engine that turns it, by id; the machine's first when null.</summary>
+    public string? Engine { get; init; }
+
     /// <summary>Remark for whoever stands in front of it.</summary>
     public string? Remark { get; init; }
 }
@@ -157,6 +172,9 @@ public sealed record Wire
 
     /// <summary>A starting or ground cable, rather than loom wire.</summary>
     public bool? Cable { get; init; }
+
+    /// <summary>Body it touches when its insulation is gone, a part's id; the machine's first body when null.</summary>
+    public string? ChafesOn { get; init; }
 }
 
 /// <summary>One end of a wire.</summary>

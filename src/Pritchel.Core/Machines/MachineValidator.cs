@@ -48,6 +48,7 @@ public sealed partial class MachineValidator
         CheckIds("/parts", machine.Parts.Select(p => p.Id));
         CheckIds("/wires", machine.Wires.Select(w => w.Id));
         CheckIds("/mounts", machine.Mounts.Select(m => m.Id));
+        CheckIds("/engines", Engines.Select(e => e.Id));
         CheckPlaces();
         CheckControls();
         CheckParts();
@@ -55,8 +56,11 @@ public sealed partial class MachineValidator
         CheckMounts();
         CheckDuties();
         CheckLooseTerminals();
-        CheckBattery();
+        CheckReference();
+        CheckEngines();
     }
+
+    private IReadOnlyList<Engine> Engines => machine.Engines ?? [];
 
     private void CheckTexts()
     {
@@ -150,7 +154,13 @@ public sealed partial class MachineValidator
 
     private void CheckTerminals(string at, Part part, DeviceKind kind)
     {
-        if (kind.Terminals.Count > 0 && !part.Terminals.ToHashSet(StringComparer.Ordinal).SetEquals(kind.Terminals))
+        if (
+            kind.Terminals.Count > 0
+            && !part
+                .Terminals.Except(kind.OptionalTerminals, StringComparer.Ordinal)
+                .ToHashSet(StringComparer.Ordinal)
+                .SetEquals(kind.Terminals)
+        )
         {
             Report(at + "/terminals", $"A {kind.Name} has {kind.TerminalRule}.");
         }
@@ -243,6 +253,17 @@ public sealed partial class MachineValidator
             }
 
             Text(at + "/zone", wire.Zone);
+            if (wire.ChafesOn is { } body)
+            {
+                Among(
+                    at + "/chafesOn",
+                    body,
+                    machine
+                        .Parts.Where(p => string.Equals(p.Kind, PartKinds.Body, StringComparison.Ordinal))
+                        .Select(p => p.Id),
+                    "body"
+                );
+            }
         }
     }
 
@@ -350,11 +371,73 @@ public sealed partial class MachineValidator
         }
     }
 
-    private void CheckBattery()
+    private void CheckReference()
     {
-        if (machine.Parts.Count(p => string.Equals(p.Kind, PartKinds.Battery, StringComparison.Ordinal)) != 1)
+        if (
+            !machine.Parts.Any(p => PartKinds.IsBattery(p.Kind))
+            && MachineWords.FirstBody(machine) is not { Terminals.Count: > 0 }
+        )
         {
-            Report("/parts", "Exactly one battery is needed in format 1.");
+            Report("/parts", "A battery or a ground body is needed, for volts to be measured from.");
+        }
+    }
+
+    private void CheckEngines()
+    {
+        const int MostEngines = 4;
+        if (Engines.Count > MostEngines)
+        {
+            Report("/engines", $"At most {MostEngines} are allowed.");
+        }
+
+        for (var i = 0; i < Engines.Count; i++)
+        {
+            var (engine, at) = (Engines[i], $"/engines/{i}");
+            Text(at + "/name", engine.Name);
+            Within(at + "/crankRpm", engine.CrankRpm, 20, 3000, "rpm");
+            Within(at + "/idleRpm", engine.IdleRpm, 100, 6000, "rpm");
+            Within(at + "/workRpm", engine.WorkRpm, 300, 20_000, "rpm");
+            Within(at + "/polePairs", engine.PolePairs, 1, 40, "pole pairs");
+        }
+
+        var turned = machine
+            .Parts.Select((part, i) => (Part: part, At: $"/parts/{i}"))
+            .Where(p => DeviceKinds.Named(p.Part.Kind)?.NeedsEngine == true)
+            .ToList();
+        foreach (var (part, at) in turned.Where(_ => Engines.Count == 0))
+        {
+            Report(at + "/kind", $"A {part.Kind} is turned by an engine; \"engines\" names none.");
+        }
+
+        var waves = turned.Where(p => DeviceKinds.Named(p.Part.Kind)!.FollowsWave).ToList();
+        foreach (
+            var (part, at) in waves.Where(w =>
+                !string.Equals(
+                    w.Part.Engine ?? Engines.FirstOrDefault()?.Id,
+                    waves[0].Part.Engine ?? Engines.FirstOrDefault()?.Id,
+                    StringComparison.Ordinal
+                )
+            )
+        )
+        {
+            Report(at + "/engine", $"The charge windings of a machine are all on one engine; {part.Id} is on another.");
+        }
+
+        var regulators = machine
+            .Parts.Select((part, i) => (Part: part, At: $"/parts/{i}"))
+            .Where(p => DeviceKinds.Named(p.Part.Kind)?.Regulates == true)
+            .ToList();
+        foreach (var (_, at) in regulators.Skip(1))
+        {
+            Report(at + "/kind", "A machine has at most one regulator for its charge windings.");
+        }
+
+        for (var i = 0; i < machine.Parts.Count; i++)
+        {
+            if (machine.Parts[i].Engine is { } engine)
+            {
+                Among($"/parts/{i}/engine", engine, Engines.Select(e => e.Id), "engine");
+            }
         }
     }
 

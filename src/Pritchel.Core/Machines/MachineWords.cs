@@ -17,6 +17,16 @@ public static class MachineWords
         return machine.Parts.First(p => string.Equals(p.Id, id, StringComparison.Ordinal));
     }
 
+    /// <summary>Address that volts are measured from: the first battery's negative post, else the first body's first bolt.</summary>
+    public static string ReferenceOf(Machine machine) =>
+        machine.Parts.FirstOrDefault(p => PartKinds.IsBattery(p.Kind)) is { } battery ? battery.Id + ".-"
+        : FirstBody(machine) is { } body ? $"{body.Id}.{body.Terminals[0]}"
+        : throw new ArgumentException("The machine has neither battery nor body.", nameof(machine));
+
+    /// <summary>The machine's first ground body, or null.</summary>
+    public static Part? FirstBody(Machine machine) =>
+        machine.Parts.FirstOrDefault(p => string.Equals(p.Kind, PartKinds.Body, StringComparison.Ordinal));
+
     /// <summary>Place of a part.</summary>
     public static Place PlaceOf(Machine machine, Part part) =>
         machine.Places.First(p => string.Equals(p.Id, part.Place, StringComparison.Ordinal));
@@ -67,6 +77,16 @@ public static class MachineWords
                 : $"{wire.Colours[0]} {noun} with {wire.Colours[1]} tracer";
         return $"{colour}, {Short(machine, wire.From.At)} to {Short(machine, wire.To.At)}";
     }
+
+    /// <summary>The repair that renews a wire with its ends.</summary>
+    public static Faults.Repair RepairOf(Machine machine, Wire wire) =>
+        new(
+            "wire:" + wire.Id,
+            WireRun(machine, wire),
+            $"{string.Join('/', wire.Colours)} {(wire.Cable == true ? "cable" : "wire")} {wire.Id}",
+            wire.Cable == true ? Faults.RepairKind.RenewCable : Faults.RepairKind.RenewWire,
+            PartAt(machine, wire.From.At).Place
+        );
 
     /// <summary>Terminal without a coupling's side: "coupling P1 cavity 3".</summary>
     public static string Short(Machine machine, string address)

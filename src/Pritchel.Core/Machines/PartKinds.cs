@@ -6,6 +6,12 @@ public static class PartKinds
     /// <summary>The battery, where every line begins and ends.</summary>
     public const string Battery = "battery";
 
+    /// <summary>A lithium iron phosphate battery.</summary>
+    public const string LithiumBattery = "lithium-battery";
+
+    /// <summary>Whether a kind is a battery of any sort.</summary>
+    public static bool IsBattery(string kind) => kind is Battery or LithiumBattery;
+
     /// <summary>A casting or frame.</summary>
     public const string Body = "body";
 

@@ -25,14 +25,12 @@ internal static class TestLamp
         }
 
         var hot = RatedVolts / meter.TestLamp.Value;
-        var (ohms, settlement, state) = (
-            hot,
-            Settlement.Settled,
-            new CircuitState(@case.Circuit, @case.Circuit.WithMeter(red, black))
-        );
+        var (ohms, wired) = (hot, @case.Wired);
+        var (settlement, state) = (Settlement.Settled, new CircuitState(wired, wired.WithMeter(red, black)));
         for (var round = 0; round < MostRounds; round++)
         {
-            settlement = Bench.Settle(state, @case, 0, ohms);
+            var lamp = ohms;
+            settlement = @case.Settle(state, () => state.ConnectMeter(0, lamp));
             var share = Math.Abs(state.Drop(red, black)) / RatedVolts;
             var next = hot * Filament.OhmsShare(share);
             if (Math.Abs(next - ohms) < 1e-9 * ohms)
@@ -63,15 +61,13 @@ internal static class TestLamp
     /// <summary>From a coil's kill terminal to a point, the coil's own winding left out, as the contacts stand.</summary>
     private static double OhmsBetween(Case @case, KillTerminal lead, int node)
     {
-        var state = new CircuitState(@case.Circuit, @case.Circuit.WithMeter(lead.Kill, node));
-        var values = @case.FaultyParameters();
-        lead.Unwound.Apply(values, 1);
-        state.Begin(values);
-        state.ConnectMeter(0, double.PositiveInfinity);
-        foreach (var setting in @case.Settings)
+        // Judged with the engine at rest: what is joined does not depend on its turning.
+        var unwound = @case with
         {
-            state.Move(setting);
-        }
+            Faults = [.. @case.Faults, new PlantedFault(lead.Unwound, 1)],
+            Speeds = new Dictionary<string, Rpm>(StringComparer.Ordinal),
+        };
+        var (state, _) = Bench.Connected(unwound, lead.Kill, node, 0, double.PositiveInfinity);
 
         // A kill wire that a switch holds to ground is ground, and so is everything else that is.
         return state.Joined(lead.Kill, lead.Ground) ? double.PositiveInfinity : state.OhmsAtMeter();

@@ -55,3 +55,15 @@ public readonly record struct Minutes(double Value)
     public override string ToString() =>
         Value < 0.75 ? "½ min" : string.Create(CultureInfo.InvariantCulture, $"{Math.Round(Value)} min");
 }
+
+/// <summary>Engine speed, in revolutions a minute.</summary>
+/// <param name="Value">Revolutions a minute, not negative.</param>
+public readonly record struct Rpm(double Value);
+
+/// <summary>Time, in seconds.</summary>
+/// <param name="Value">Seconds, not negative.</param>
+public readonly record struct Seconds(double Value);
+
+/// <summary>Frequency, in hertz.</summary>
+/// <param name="Value">Hertz, not negative.</param>
+public readonly record struct Hertz(double Value);

@@ -6,7 +6,9 @@ using Pritchel.Core.Units;
 namespace Pritchel.Core.Circuits.Devices;
 
 /// <summary>A 12 V flooded battery: rest volts by charge, resistance by cold-cranking amps, temperature and charge.</summary>
-internal sealed class Battery(Part part, PartFigures figures) : Device, INamedDevice
+internal sealed class Battery(Part part, PartFigures figures)
+    : StorageBattery(part, figures["coldCrankingAmps"]),
+        INamedDevice
 {
     public static DeviceKind Kind { get; } =
         new(
@@ -17,66 +19,14 @@ internal sealed class Battery(Part part, PartFigures figures) : Device, INamedDe
             (part, figures) => new Battery(part, figures)
         );
 
-    private ParameterId charge;
-    private ParameterId temperature;
-    private ParameterId wear;
-    private SourceId source;
-    private (int, int) nodes;
+    private protected override double RestVolts(double charge) => BatteryTables.RestVolts(charge).Value;
 
-    public override string PartId => part.Id;
+    private protected override double InternalOhms(double celsius, double charge) =>
+        BatteryTables.InternalOhms(new Amps(ColdCrankingAmps), new Celsius(celsius), charge).Value;
 
-    public override void Declare(Declaration declaration)
-    {
-        charge = declaration.Parameter(part.Id + "/charge", 0.9, Spread.Uniform(0.55, 1));
-        temperature = declaration.Parameter(part.Id + "/celsius", 20, Spread.Uniform(5, 32));
-        wear = declaration.Parameter(part.Id + "/wear", 1.15, new Spread(0.15, 0, 0));
-        source = declaration.Source(part.Id, part.Id + ".+", part.Id + ".-");
-        nodes = (declaration.Node(part.Id + ".+"), declaration.Node(part.Id + ".-"));
-    }
+    private protected override BackPressure Gassing(double charge) =>
+        BatteryTables.Gassing(new Amps(ColdCrankingAmps), charge);
 
-    public override void Stamp(CircuitState state) =>
-        state.SetSource(
-            source,
-            BatteryTables.RestVolts(state[charge]).Value,
-            BatteryTables
-                .InternalOhms(new Amps(figures["coldCrankingAmps"]), new Celsius(state[temperature]), state[charge])
-                .Value * state[wear]
-        );
-
-    public override IEnumerable<Fault> Faults()
-    {
-        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ServiceBattery, part.Place);
-        yield return new Fault
-        {
-            Id = part.Id + "/flat",
-            Kind = FaultKind.Flat,
-            Words = part.Name + ": flat",
-            Repair = repair,
-            Rate = 12,
-            Severity = new Severity(0.002, 0.25),
-            Changes = [new(charge, ChangeRule.SetToSeverity)],
-            Nodes = nodes,
-        };
-        yield return new Fault
-        {
-            Id = part.Id + "/weak",
-            Kind = FaultKind.Weak,
-            Words = part.Name + ": worn out or sulphated",
-            Repair = repair,
-            Rate = 10,
-            Severity = new Severity(4, 200),
-            Changes = [new(wear, ChangeRule.MultiplyBySeverity)],
-            Nodes = nodes,
-        };
-        yield return new Fault
-        {
-            Id = part.Id + "/open",
-            Kind = FaultKind.Open,
-            Words = part.Name + ": open inside",
-            Repair = repair,
-            Rate = 0.5,
-            Changes = [new(wear, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = nodes,
-        };
-    }
+    public override IEnumerable<Fault> Faults() =>
+        [.. base.Faults(), Dead("cell-shorted", "one cell shorted", 0.7, 10.6 / 12.65)];
 }

@@ -90,14 +90,7 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
         );
     }
 
-    private Repair WireRepair() =>
-        new(
-            "wire:" + wire.Id,
-            MachineWords.WireRun(machine, wire),
-            $"{string.Join('/', wire.Colours)} {(wire.Cable == true ? "cable" : "wire")} {wire.Id}",
-            wire.Cable == true ? RepairKind.RenewCable : RepairKind.RenewWire,
-            MachineWords.PartAt(machine, wire.From.At).Place
-        );
+    private Repair WireRepair() => MachineWords.RepairOf(machine, wire);
 
     private ParameterId Piece(Declaration d, string name, string from, string to, double ohms, Spread spread)
     {

@@ -46,10 +46,10 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
             return Change.None;
         }
 
-        var share = Math.Abs(state.Across(branch)) / figures["volts"];
+        var share = state.Heating(branch) / figures["volts"];
         var ohms = state[hotOhms] * Filament.OhmsShare(share);
         ref var now = ref state[present];
-        if (Math.Abs(ohms - now) <= state.Tolerance * now)
+        if (Math.Abs(ohms - now) <= state.Closeness * now)
         {
             return Change.None;
         }
@@ -59,7 +59,7 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
     }
 
     public override Sign Sign(CircuitState state) =>
-        new(SignKind.Glows, double.IsInfinity(state[hotOhms]) ? 0 : Math.Abs(state.Across(branch)) / figures["volts"]);
+        new(SignKind.Glows, double.IsInfinity(state[hotOhms]) ? 0 : state.Heating(branch) / figures["volts"]);
 
     public override IEnumerable<Fault> Faults()
     {

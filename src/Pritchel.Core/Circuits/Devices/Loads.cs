@@ -3,52 +3,56 @@ using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Circuits.Devices;
 
-/// <summary>Anything that is, at rest, one resistance between two terminals, with its open and shorted faults.</summary>
+/// <summary>Anything that is one resistance between two terminals, with its open fault.</summary>
 internal abstract class PlainLoad(Part part, string from, string to, double ohms, double openRate) : Device
 {
-    private ParameterId value;
-    private BranchId branch;
-    private (int, int) nodes;
+    private protected Resistance Load { get; private set; } = null!;
+
+    private protected Part Part => part;
 
     public override string PartId => part.Id;
 
-    public override void Declare(Declaration declaration)
-    {
-        value = declaration.Parameter(part.Id + "/ohms", ohms, Spread.Winding);
-        branch = declaration.Branch(part.Id, $"{part.Id}.{from}", $"{part.Id}.{to}");
-        nodes = (declaration.Node($"{part.Id}.{from}"), declaration.Node($"{part.Id}.{to}"));
-    }
+    public override void Declare(Declaration declaration) =>
+        Load = new Resistance(declaration, part, "ohms", from, to, ohms, Spread.Winding);
 
-    public override void Stamp(CircuitState state) => state.SetOhms(branch, state[value]);
+    public override void Stamp(CircuitState state) => Load.Stamp(state);
 
-    public override IEnumerable<Fault> Faults()
-    {
-        yield return new Fault
-        {
-            Id = part.Id + "/open",
-            Kind = FaultKind.Open,
-            Words = part.Name + ": winding open",
-            Repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place),
-            Rate = openRate,
-            Changes = [new(value, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = nodes,
-        };
-    }
+    public override IEnumerable<Fault> Faults() => [Load.Gone("open", "winding open", openRate)];
 }
 
-/// <summary>A fuel-cut solenoid: a coil from its lead to its own metal.</summary>
-internal sealed class FuelCutSolenoid(Part part, PartFigures figures)
-    : PlainLoad(part, "in", "case", figures["coilOhms"], 3),
+/// <summary>A load that works from some volts up: a clutch coil, a pump, an injector, a heater plug, a trim motor.</summary>
+internal sealed class WorkingLoad(Part part, PartFigures figures)
+    : PlainLoad(part, "+", "-", figures["ohms"], 2),
         INamedDevice
 {
     public static DeviceKind Kind { get; } =
         new(
-            "fuel-cut-solenoid",
-            ["in", "case"],
-            "exactly \"in\" and \"case\"",
-            [new ValueRule("coilOhms", 1, 500, 14)],
-            (part, figures) => new FuelCutSolenoid(part, figures)
+            "load",
+            ["+", "-"],
+            "exactly \"+\" and \"-\"",
+            [new ValueRule("ohms", 0.02, 100_000, 6), new ValueRule("worksAtVolts", 0.5, 48, 8.5)],
+            (part, figures) => new WorkingLoad(part, figures)
         );
+
+    public override Sign Sign(CircuitState state) =>
+        new(SignKind.Works, Load.IsOpen(state) ? 0 : state.Heating(Load.Branch) / figures["worksAtVolts"]);
+
+    public override IEnumerable<Fault> Faults() =>
+        [
+            .. base.Faults(),
+            PartFault.Of(
+                Part,
+                "shorted",
+                FaultKind.ShortedWinding,
+                "shorted inside",
+                0.7,
+                Load.Nodes,
+                new ParameterChange(Load.Ohms, ChangeRule.MultiplyBySeverity)
+            ) with
+            {
+                Severity = new Severity(0.02, 0.2),
+            },
+        ];
 }
 
 /// <summary>An hour meter: a few milliamps while it counts.</summary>
@@ -66,127 +70,38 @@ internal sealed class HourMeter(Part part, PartFigures figures)
         );
 }
 
-/// <summary>A flywheel magneto's kill lead at rest: the primary winding to the block.</summary>
-internal sealed class Magneto(Part part, PartFigures figures)
-    : PlainLoad(part, "kill", "case", figures["primaryOhms"], 2),
-        INamedDevice,
-        IKillable
-{
-    public KillTerminal Terminal(Circuit circuit) =>
-        new(circuit.NodeOf(PartId + ".kill"), circuit.NodeOf(PartId + ".case"), Faults().First());
-
-    public static DeviceKind Kind { get; } =
-        new(
-            "magneto",
-            ["kill", "case"],
-            "exactly \"kill\" and \"case\"",
-            [
-                // Primary 0.2–1.5 ohm: common practice, no source.
-                new ValueRule("primaryOhms", 0.05, 50, 0.6),
-            ],
-            (part, figures) => new Magneto(part, figures)
-        );
-}
-
-/// <summary>A charge winding with one end on the block, at rest: its copper.</summary>
-internal sealed class ChargeWinding(Part part, PartFigures figures)
-    : PlainLoad(part, "out", "case", figures["ohms"], 2),
+/// <summary>A buzzer or horn.</summary>
+internal sealed class Buzzer(Part part, PartFigures figures)
+    : PlainLoad(part, "+", "-", figures["ohms"], 2),
         INamedDevice
 {
     public static DeviceKind Kind { get; } =
         new(
-            "charge-winding",
-            ["out", "case"],
-            "exactly \"out\" and \"case\"",
-            [new ValueRule("ohms", 0.05, 50, 0.4)],
-            (part, figures) => new ChargeWinding(part, figures)
+            "buzzer",
+            ["+", "-"],
+            "exactly \"+\" and \"-\"",
+            [new ValueRule("ohms", 1, 10_000, 240), new ValueRule("volts", 1, 48, 12)],
+            (part, figures) => new Buzzer(part, figures)
         );
+
+    public override Sign Sign(CircuitState state) =>
+        new(SignKind.Sounds, Load.IsOpen(state) ? 0 : Math.Abs(state.Across(Load.Branch)) / figures["volts"]);
 }
 
-/// <summary>A regulator–rectifier with the engine at rest: its diodes hold the battery off; a shorted one does not.</summary>
-internal sealed class Rectifier(Part part) : Device, INamedDevice
+/// <summary>A gauge: a coil between its feed and its sender, read by its share of the volts.</summary>
+internal sealed class Gauge(Part part, PartFigures figures)
+    : PlainLoad(part, "+", "S", figures["ohms"], 1),
+        INamedDevice
 {
     public static DeviceKind Kind { get; } =
         new(
-            "rectifier",
-            ["ac", "dc", "case"],
-            "exactly \"ac\", \"dc\" and \"case\"",
-            [],
-            (part, _) => new Rectifier(part)
+            "gauge",
+            ["+", "S"],
+            "exactly \"+\" (feed) and \"S\" (sender)",
+            [new ValueRule("ohms", 1, 10_000, 90), new ValueRule("fullAmps", 0.001, 1, 0.12)],
+            (part, figures) => new Gauge(part, figures)
         );
 
-    // A sound diode's reverse leakage, microamps, is left out.
-    private const double BlockingOhms = double.PositiveInfinity;
-    private ParameterId ohms;
-    private BranchId branch;
-    private (int, int) nodes;
-
-    public override string PartId => part.Id;
-
-    public override void Declare(Declaration declaration)
-    {
-        ohms = declaration.Parameter(part.Id + "/ohms", BlockingOhms, Spread.None);
-        branch = declaration.Branch(part.Id, part.Id + ".dc", part.Id + ".ac");
-        declaration.Node(part.Id + ".case");
-        nodes = (declaration.Node(part.Id + ".dc"), declaration.Node(part.Id + ".ac"));
-    }
-
-    public override void Stamp(CircuitState state) => state.SetOhms(branch, state[ohms]);
-
-    public override IEnumerable<Fault> Faults()
-    {
-        yield return new Fault
-        {
-            Id = part.Id + "/shorted",
-            Kind = FaultKind.StuckClosed,
-            Words = part.Name + ": diode shorted",
-            Repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place),
-            Rate = 1,
-            Severity = new Severity(0.02, 0.1),
-            Changes = [new(ohms, ChangeRule.SetToSeverity)],
-            Nodes = nodes,
-        };
-    }
-}
-
-/// <summary>A pressure switch to ground that is closed while the engine stands still: an oil alarm.</summary>
-internal sealed class PressureSwitch(Part part) : Device, INamedDevice
-{
-    public static DeviceKind Kind { get; } =
-        new(
-            "pressure-switch",
-            ["out", "case"],
-            "exactly \"out\" and \"case\"",
-            [],
-            (part, _) => new PressureSwitch(part)
-        );
-
-    private ParameterId ohms;
-    private BranchId branch;
-    private (int, int) nodes;
-
-    public override string PartId => part.Id;
-
-    public override void Declare(Declaration declaration)
-    {
-        ohms = declaration.Parameter(part.Id + "/ohms", 0.05, Spread.Contact);
-        branch = declaration.Branch(part.Id, part.Id + ".out", part.Id + ".case");
-        nodes = (declaration.Node(part.Id + ".out"), declaration.Node(part.Id + ".case"));
-    }
-
-    public override void Stamp(CircuitState state) => state.SetOhms(branch, state[ohms]);
-
-    public override IEnumerable<Fault> Faults()
-    {
-        yield return new Fault
-        {
-            Id = part.Id + "/open",
-            Kind = FaultKind.Open,
-            Words = part.Name + ": never closes",
-            Repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place),
-            Rate = 2,
-            Changes = [new(ohms, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = nodes,
-        };
-    }
+    public override Sign Sign(CircuitState state) =>
+        new(SignKind.Reads, Math.Clamp(Math.Abs(state.Through(Load.Branch)) / figures["fullAmps"], 0, 1));
 }

@@ -8,7 +8,7 @@ namespace Pritchel.Core.Circuits.Devices;
 /// turns, and its back-e.m.f. leaves it drawing friction amps plus a share that grows with speed:
 /// I = (I₀ + gV) / (1 + gR). docs/method.md derives it.
 /// </summary>
-internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDevice
+internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDevice, ICranks
 {
     private const int Turning = 1;
     private const double Milliseconds = 40;
@@ -49,8 +49,11 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
 
     public override string PartId => part.Id;
 
+    public int Engine { get; private set; }
+
     public override void Declare(Declaration declaration)
     {
+        Engine = declaration.Engine(part);
         armature = declaration.Parameter(part.Id + "/stallOhms", figures["stallOhms"], Spread.Winding);
         friction = declaration.Parameter(part.Id + "/frictionAmps", figures["frictionAmps"], new Spread(0.15, 0, 0));
         locked = declaration.Parameter(part.Id + "/locked", 0, Spread.None);

@@ -1,0 +1,197 @@
+namespace Pritchel.Core.Circuits;
+
+/// <summary>
+/// One period of everything that alternates, found by stepping through it until it repeats. With a regulator, twice:
+/// windings let through, and held back; the battery's slowness makes what is seen the mean of the two, in the share that
+/// keeps the regulator's volts (docs/method.md, "Charging").
+/// </summary>
+internal sealed class Waves
+{
+    /// <summary>Steps in a period.</summary>
+    public const int Steps = 48;
+
+    private const int MostPeriods = 16;
+    private const double RepeatsWithin = 5e-6;
+
+    private readonly CircuitState state;
+    private readonly Elimination elimination;
+    private readonly int nodes;
+    private readonly double[] lastStep;
+    private Turn? through;
+    private Turn? back;
+    private double share;
+
+    public Waves(CircuitState state, Elimination elimination)
+    {
+        this.state = state;
+        this.elimination = elimination;
+        nodes = elimination.Network.NodeCount;
+        lastStep = new double[nodes];
+    }
+
+    /// <summary>Starts the next waves with no current in any winding.</summary>
+    public void Forget()
+    {
+        through?.Forget();
+        back?.Forget();
+    }
+
+    /// <summary>Follows the waves at a frequency in hertz.</summary>
+    public void Run(double hertz)
+    {
+        through ??= new Turn(nodes, state.Circuit.Carried.Length);
+        state.StepSeconds = 1 / hertz / Steps;
+        share = 1;
+        Follow(through, heldBack: false);
+        foreach (var regulator in state.Circuit.Regulators)
+        {
+            var (holds, sees) = Seen(regulator);
+            if (sees <= holds)
+            {
+                continue;
+            }
+
+            back ??= new Turn(nodes, state.Circuit.Carried.Length);
+            Follow(back, heldBack: true);
+            share = 0;
+            var (_, held) = Seen(regulator);
+            share = held >= holds ? 0 : (holds - held) / (sees - held);
+        }
+    }
+
+    public double Mean(int a, int b) => Mixed(a, b, (drop, _) => drop, 0);
+
+    public double Effective(int a, int b) => Math.Sqrt(Mixed(a, b, (drop, _) => drop * drop, 0));
+
+    public double Alternating(int a, int b) =>
+        Math.Sqrt(Mixed(a, b, (drop, mean) => (drop - mean) * (drop - mean), Mean(a, b)));
+
+    public double RectifiedMean(int a, int b) => Mixed(a, b, (drop, mean) => Math.Abs(drop - mean), Mean(a, b));
+
+    public double Peak(int a, int b)
+    {
+        var peak = share > 0 ? through!.Peak(a, b) : 0;
+        return share < 1 ? Math.Max(peak, back!.Peak(a, b)) : peak;
+    }
+
+    public bool Joined(int a, int b) => (share > 0 ? through! : back!).Joined(a, b);
+
+    private (double Holds, double Sees) Seen(IRegulator regulator)
+    {
+        state.ReadMeans(on: true);
+        var seen = regulator.Regulation(state);
+        state.ReadMeans(on: false);
+        return seen;
+    }
+
+    private double Mixed(int a, int b, Func<double, double, double> of, double mean)
+    {
+        var sum = share > 0 ? share * through!.Mean(a, b, of, mean) : 0;
+        return share < 1 ? sum + ((1 - share) * back!.Mean(a, b, of, mean)) : sum;
+    }
+
+    private void Follow(Turn turn, bool heldBack)
+    {
+        // From where the same wave ended last time: little has changed since.
+        state.Restore(turn.Carried);
+        state.BeginWave(heldBack, first: !turn.HasRun);
+        Array.Clear(lastStep);
+        for (var period = 0; period < MostPeriods; period++)
+        {
+            for (var step = 0; step < Steps; step++)
+            {
+                state.Angle = 2 * Math.PI * step / Steps;
+                state.StampStep();
+                state.SolveInstant();
+                foreach (var device in state.Circuit.RotatingDevices)
+                {
+                    device.Advance(state);
+                }
+
+                state.FirstStep = false;
+                turn.Keep(step, elimination);
+            }
+
+            if (Repeats(turn) && period > 0)
+            {
+                break;
+            }
+        }
+
+        turn.HasRun = true;
+        state.Save(turn.Carried);
+    }
+
+    private bool Repeats(Turn turn)
+    {
+        double most = 0;
+        for (var n = 0; n < nodes; n++)
+        {
+            var now = turn.Volts(Steps - 1, n);
+            most = Math.Max(most, Math.Abs(now - lastStep[n]));
+            lastStep[n] = now;
+        }
+
+        return most < RepeatsWithin;
+    }
+
+    /// <summary>Every node's volts at every step of one period.</summary>
+    private sealed class Turn(int nodes, int carried)
+    {
+        public double[] Carried { get; } = new double[carried];
+
+        public bool HasRun { get; set; }
+
+        public void Forget()
+        {
+            HasRun = false;
+            Array.Clear(Carried);
+        }
+
+        private readonly double[] volts = new double[Steps * nodes];
+        private readonly int[] islands = new int[Steps * nodes];
+
+        public double Volts(int step, int node) => volts[(step * nodes) + node];
+
+        public void Keep(int step, Elimination elimination) =>
+            elimination.CopyTo(volts.AsSpan(step * nodes, nodes), islands.AsSpan(step * nodes, nodes));
+
+        public double Mean(int a, int b, Func<double, double, double> of, double mean)
+        {
+            double sum = 0;
+            for (var at = 0; at < volts.Length; at += nodes)
+            {
+                sum += of(Drop(at, a, b), mean);
+            }
+
+            return sum / Steps;
+        }
+
+        public double Peak(int a, int b)
+        {
+            double peak = 0;
+            for (var at = 0; at < volts.Length; at += nodes)
+            {
+                peak = Math.Max(peak, Math.Abs(Drop(at, a, b)));
+            }
+
+            return peak;
+        }
+
+        public bool Joined(int a, int b)
+        {
+            for (var at = 0; at < islands.Length; at += nodes)
+            {
+                if (islands[at + a] == islands[at + b])
+                {
+                    return true;
+                }
+            }
+
+            return false;
+        }
+
+        private double Drop(int at, int a, int b) =>
+            islands[at + a] == islands[at + b] ? volts[at + a] - volts[at + b] : 0;
+    }
+}

@@ -1,0 +1,146 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Faults;
+
+/// <summary>
+/// Faults that lie between things rather than in them: insulation chafed to the metal it runs along, wet tracks, pins that
+/// touch or are swapped, couplings left apart.
+/// </summary>
+internal static class MachineFaults
+{
+    // What ignition's hundreds of volts jump and an ohmmeter calls open: from memory.
+    private const double TrackVolts = 60;
+
+    public static IEnumerable<Fault> Of(Machine machine, Circuit circuit) =>
+        [
+            .. machine.Wires.SelectMany(w => Chafes(machine, circuit, w)),
+            .. machine
+                .Parts.Where(p => string.Equals(p.Kind, PartKinds.Coupling, StringComparison.Ordinal))
+                .SelectMany(p => InCoupling(circuit, p)),
+        ];
+
+    private static IEnumerable<Fault> Chafes(Machine machine, Circuit circuit, Wire wire)
+    {
+        var body = wire.ChafesOn is { } named
+            ? machine.Parts.First(p => string.Equals(p.Id, named, StringComparison.Ordinal))
+            : MachineWords.FirstBody(machine);
+        if (body is null)
+        {
+            yield break;
+        }
+
+        var (near, metal) = (wire.Id + "@from", $"{body.Id}.{body.Terminals[0]}");
+        var nodes = (circuit.NodeOf(near), circuit.NodeOf(metal));
+        if (nodes.Item1 == nodes.Item2)
+        {
+            yield break;
+        }
+
+        Fault Of(string id, string words, double rate, Severity severity, double breaksDownAt = 0) =>
+            new()
+            {
+                Id = $"{wire.Id}/{id}",
+                Kind = FaultKind.Chafed,
+                Words = $"{MachineWords.WireRun(machine, wire)}: {words}",
+                Repair = MachineWords.RepairOf(machine, wire),
+                Rate = rate,
+                Severity = severity,
+                Changes = [],
+                Nodes = nodes,
+                ComesAndGoes = true,
+                Weakness = Weakness.Vibration | Weakness.Rodents | Weakness.RecentWork,
+                Paths = [new LaidPath(near, metal, BreaksDownAt: breaksDownAt)],
+            };
+
+        // Longer wires lie against more edges.
+        yield return Of("chafed", $"bare on {body.Name}", 0.2 + (0.2 * wire.LengthM), new Severity(0.02, 3));
+        yield return Of(
+            "damp",
+            $"damp track to {body.Name}",
+            0.1 + (0.1 * wire.LengthM),
+            new Severity(100, 50_000)
+        ) with
+        {
+            Weakness = Weakness.Damp | Weakness.Salt | Weakness.Age,
+        };
+        if (circuit.CarriesIgnition(near))
+        {
+            yield return Of("track", $"jumps to {body.Name} when running", 0.3, new Severity(1, 300), TrackVolts);
+        }
+    }
+
+    private static IEnumerable<Fault> InCoupling(Circuit circuit, Part part)
+    {
+        var cavities = part.Terminals.Where(t => t.EndsWith('a')).Select(t => t[..^1]).ToList();
+        for (var i = 0; i + 1 < cavities.Count; i++)
+        {
+            var (one, two) = (cavities[i], cavities[i + 1]);
+            Fault Of(string id, FaultKind kind, string words, double rate, IReadOnlyList<LaidPath> paths) =>
+                new()
+                {
+                    Id = $"{part.Id}/{one}-{two}-{id}",
+                    Kind = kind,
+                    Words = $"{part.Name}, cavities {one} and {two}: {words}",
+                    Repair = new Repair(
+                        $"pair:{part.Id}/{one}-{two}",
+                        $"{part.Name}, cavities {one} and {two}",
+                        $"{part.Name} {one}+{two}",
+                        RepairKind.RenewCavity,
+                        part.Place
+                    ),
+                    Rate = rate,
+                    Changes = [],
+                    Nodes = (circuit.NodeOf($"{part.Id}.{one}a"), circuit.NodeOf($"{part.Id}.{two}a")),
+                    Paths = paths,
+                };
+
+            yield return Of(
+                "touching",
+                FaultKind.ShortedToNeighbour,
+                "pins touch or bridged by damp",
+                0.4,
+                [new LaidPath($"{part.Id}.{one}a", $"{part.Id}.{two}a")]
+            ) with
+            {
+                Severity = new Severity(0.05, 20_000),
+                ComesAndGoes = true,
+                Weakness = Weakness.Damp | Weakness.Salt | Weakness.Age,
+            };
+            yield return Of(
+                "swapped",
+                FaultKind.Swapped,
+                "wires swapped",
+                0.1,
+                [
+                    new LaidPath($"{part.Id}.{one}a", $"{part.Id}.{two}b", SwappedOhms),
+                    new LaidPath($"{part.Id}.{two}a", $"{part.Id}.{one}b", SwappedOhms),
+                ]
+            ) with
+            {
+                Changes = [.. circuit.ParametersNamed($"{part.Id}/{one}/ohms", $"{part.Id}/{two}/ohms").Select(Opened)],
+                Weakness = Weakness.RecentWork,
+            };
+        }
+
+        if (cavities.Count > 1)
+        {
+            yield return new Fault
+            {
+                Id = part.Id + "/unplugged",
+                Kind = FaultKind.Unplugged,
+                Words = part.Name + ": left apart",
+                Repair = new Repair("plug:" + part.Id, part.Name, part.Name, RepairKind.CleanJoint, part.Place),
+                Rate = 0.3,
+                Changes = [.. circuit.ParametersNamed([.. cavities.Select(c => $"{part.Id}/{c}/ohms")]).Select(Opened)],
+                Nodes = (circuit.NodeOf($"{part.Id}.{cavities[0]}a"), circuit.NodeOf($"{part.Id}.{cavities[0]}b")),
+                Weakness = Weakness.RecentWork | Weakness.Vibration,
+            };
+        }
+    }
+
+    private const double SwappedOhms = 0.004;
+
+    private static ParameterChange Opened(ParameterId parameter) =>
+        new(parameter, ChangeRule.Set, double.PositiveInfinity);
+}

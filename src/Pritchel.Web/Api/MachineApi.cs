@@ -36,6 +36,12 @@ internal static class MachineApi
             .Accepts<MeasureRequest>(Json)
             .Produces<MeasureResponse>()
             .ProducesValidationProblem();
+        api.MapPost("/measure", MeasurePostedAsync)
+            .WithTags("Machines")
+            .WithSummary("Take a simulated reading on a machine that comes with the request")
+            .Accepts<PostedMeasureRequest>(Json)
+            .Produces<MeasureResponse>()
+            .ProducesValidationProblem();
         machines
             .MapPost("/{id}/netlist", NetlistAsync)
             .WithSummary("The solved case as a SPICE netlist")
@@ -126,27 +132,46 @@ internal static class MachineApi
         }
 
         var wanted = await RequestBody.ReadAsync<MeasureRequest>(request);
-        var (red, black) = (Point(found.Circuit, wanted.Red, "red"), Point(found.Circuit, wanted.Black, "black"));
-        var meter = MeterFor(wanted, await meters.GetAsync(cancel));
+        return Measured(found.Circuit, wanted, await meters.GetAsync(cancel), "");
+    }
+
+    private static async Task<IResult> MeasurePostedAsync(
+        HttpRequest request,
+        MeterStore meters,
+        CancellationToken cancel
+    )
+    {
+        var wanted = await RequestBody.ReadAsync<PostedMeasureRequest>(request);
+        var reading = MachineFile.Read(wanted.Machine.GetRawText());
+        return reading.Machine is { } machine
+            ? Measured(Circuit.Compile(machine), wanted.Measure, await meters.GetAsync(cancel), "measure.")
+            : Results.ValidationProblem(
+                reading
+                    .Problems.GroupBy(p => "machine" + p.Pointer)
+                    .ToDictionary(g => g.Key, g => g.Select(p => p.Message).ToArray(), StringComparer.Ordinal),
+                title: "The machine file was refused; nothing was measured."
+            );
+    }
+
+    private static IResult Measured(Circuit circuit, MeasureRequest wanted, Meter inUse, string at)
+    {
+        var (red, black) = (Point(circuit, wanted.Red, at + "red"), Point(circuit, wanted.Black, at + "black"));
+        var meter = MeterFor(wanted, inUse, at);
         if (wanted.Range is { } range && !(range > 0 && range <= 20e6))
         {
-            throw new RefusedException("range", "Allowed: above 0, to 20000000.");
+            throw new RefusedException(at + "range", "Allowed: above 0, to 20000000.");
         }
 
-        var display = Bench.Read(CaseOf(found.Circuit, wanted), meter, wanted.Function, red, black);
-        var over =
-            display.Value is { } value
-            && (double.IsInfinity(value) || Math.Abs(value) >= (wanted.Range ?? double.PositiveInfinity));
-        var figure = over || display.Jumps ? null : display.Value;
+        var @case = CaseRequest.Of(circuit, wanted, at);
+        var display = Bench.Read(@case, meter, wanted.Function, red, black, wanted.Range);
         return Results.Ok(
             new MeasureResponse(
-                figure,
-                over ? "OL"
-                    : display.Jumps ? "jumps"
-                    : display.Shown,
-                over,
+                display.OverRange || display.Jumps ? null : display.Value,
+                display.Jumps ? "jumps" : display.Shown,
+                display.OverRange,
                 display.Jumps,
-                display.Refusal
+                display.Refusal,
+                display.Doubt
             )
         );
     }
@@ -163,55 +188,31 @@ internal static class MachineApi
             return NoMachine(id);
         }
 
-        var @case = CaseOf(found.Circuit, await RequestBody.ReadAsync<MeasureRequest>(request));
-        var state = new CircuitState(found.Circuit);
-        state.Begin(@case.FaultyParameters());
-        foreach (var setting in @case.Settings)
-        {
-            state.Move(setting);
-        }
-
+        var @case = CaseRequest.Of(found.Circuit, await RequestBody.ReadAsync<MeasureRequest>(request), "");
+        var state = new CircuitState(@case.Wired);
+        @case.Settle(state);
         return Results.Text(SpiceNetlist.Write(state, found.Circuit.Machine.Name), "text/plain");
     }
 
-    private static Case CaseOf(Circuit circuit, MeasureRequest wanted) =>
-        new()
+    private static Meter MeterFor(MeasureRequest wanted, Meter inUse, string at)
+    {
+        var meter = inUse;
+        if (wanted.Meter is { } described)
         {
-            Circuit = circuit,
-            Settings =
-            [
-                .. (wanted.Before ?? []).Select((s, i) => ApiSetting.Of(circuit, s, $"before[{i}]")),
-                ApiSetting.Of(circuit, wanted.Setting, "setting"),
-            ],
-            Faults = [.. (wanted.Faults ?? []).Select((f, i) => Planted(circuit, f, $"faults[{i}]"))],
-            BatteryDisconnected = wanted.BatteryDisconnected,
-        };
+            var reading = MeterFile.Read(described.GetRawText());
+            meter =
+                reading.Meter
+                ?? throw new RefusedException(at + "meter" + reading.Problems[0].Pointer, reading.Problems[0].Message);
+        }
 
-    private static PlantedFault Planted(Circuit circuit, FaultRequest wanted, string field)
-    {
-        const double Middling = 0.5;
-        var fault =
-            circuit.Faults.FirstOrDefault(f => string.Equals(f.Id, wanted.Id, StringComparison.Ordinal))
-            ?? throw new RefusedException(
-                field + ".id",
-                $"“{ApiSetting.Cut(wanted.Id)}” is not a fault of this machine; /faults lists them."
-            );
-        var severity = wanted.Severity ?? Middling;
-        return severity is >= 0 and <= 1
-            ? new PlantedFault(fault, severity)
-            : throw new RefusedException(field + ".severity", "Allowed: 0 to 1.");
-    }
-
-    private static Meter MeterFor(MeasureRequest wanted, Meter inUse)
-    {
-        var leads = wanted.LeadOhms ?? inUse.Leads.Value;
+        var leads = wanted.LeadOhms ?? meter.Leads.Value;
         return leads is >= 0 and <= 100
-            ? inUse with
+            ? meter with
             {
                 Leads = new Ohms(leads),
-                LeadsNulled = wanted.LeadsNulled ?? inUse.LeadsNulled,
+                LeadsNulled = wanted.LeadsNulled ?? meter.LeadsNulled,
             }
-            : throw new RefusedException("leadOhms", "Allowed: 0 to 100.");
+            : throw new RefusedException(at + "leadOhms", "Allowed: 0 to 100.");
     }
 
     internal static int Point(Circuit circuit, string address, string field) =>

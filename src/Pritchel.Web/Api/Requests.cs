@@ -26,7 +26,16 @@ public sealed record MeasureRequest
     /// <summary>Address under the black probe.</summary>
     public required string Black { get; init; }
 
-    /// <summary>dcVolts, ohms, beep, diode, dcAmps or testLamp.</summary>
+    /// <summary>Speed of engines by id, in revolutions a minute; those not named stand.</summary>
+    public Dictionary<string, double>? Speeds { get; init; }
+
+    /// <summary>Seconds that the setting has stood; timers run.</summary>
+    public double WaitedSeconds { get; init; }
+
+    /// <summary>Couplings apart, by part id, and wire ends off, as "wire@from" or "wire@to".</summary>
+    public IReadOnlyList<string>? Off { get; init; }
+
+    /// <summary>dcVolts, acVolts, peakVolts, ohms, beep, diode, dcAmps or testLamp.</summary>
     public MeterFunction Function { get; init; }
 
     /// <summary>Full scale of the range in volts or ohms; the meter ranges by itself when left out.</summary>
@@ -40,6 +49,19 @@ public sealed record MeasureRequest
 
     /// <summary>Whether the leads are nulled; the meter in use when left out.</summary>
     public bool? LeadsNulled { get; init; }
+
+    /// <summary>A meter to read with, as meter files give it; the meter in use when left out.</summary>
+    public System.Text.Json.JsonElement? Meter { get; init; }
+}
+
+/// <summary>What to measure on a machine that comes with the request.</summary>
+public sealed record PostedMeasureRequest
+{
+    /// <summary>The machine file.</summary>
+    public required System.Text.Json.JsonElement Machine { get; init; }
+
+    /// <summary>What to measure on it.</summary>
+    public required MeasureRequest Measure { get; init; }
 }
 
 /// <summary>What the meter shows.</summary>
@@ -48,7 +70,15 @@ public sealed record MeasureRequest
 /// <param name="OverRange">Whether it shows OL.</param>
 /// <param name="Jumps">Whether the figure will not stand still.</param>
 /// <param name="Refused">Why the reading is refused, or null.</param>
-public sealed record MeasureResponse(double? Value, string Shown, bool OverRange, bool Jumps, string? Refused);
+/// <param name="Doubt">The most the display may be off by the meter's accuracy; null where that is not said.</param>
+public sealed record MeasureResponse(
+    double? Value,
+    string Shown,
+    bool OverRange,
+    bool Jumps,
+    string? Refused,
+    double? Doubt
+);
 
 /// <summary>A job to open.</summary>
 /// <param name="Machine">Machine id.</param>

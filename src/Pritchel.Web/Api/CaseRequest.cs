@@ -1,0 +1,65 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Web.Api;
+
+/// <summary>Turns what a request says of a machine into a case, refusing by field what cannot be.</summary>
+internal static class CaseRequest
+{
+    private const double FastestRpm = 20_000;
+    private const double LongestSeconds = 86_400;
+
+    public static Case Of(Circuit circuit, MeasureRequest wanted, string at) =>
+        new()
+        {
+            Circuit = circuit,
+            Settings =
+            [
+                .. (wanted.Before ?? []).Select((s, i) => ApiSetting.Of(circuit, s, $"{at}before[{i}]")),
+                ApiSetting.Of(circuit, wanted.Setting, at + "setting"),
+            ],
+            Faults = [.. (wanted.Faults ?? []).Select((f, i) => Planted(circuit, f, $"{at}faults[{i}]"))],
+            Speeds = (wanted.Speeds ?? []).ToDictionary(
+                s => s.Key,
+                s => Speed(circuit, s.Key, s.Value, $"{at}speeds.{ApiSetting.Cut(s.Key)}"),
+                StringComparer.Ordinal
+            ),
+            Waited = wanted.WaitedSeconds is >= 0 and <= LongestSeconds
+                ? new Seconds(wanted.WaitedSeconds)
+                : throw new RefusedException(at + "waitedSeconds", $"Allowed: 0 to {LongestSeconds}."),
+            Off = [.. (wanted.Off ?? []).Select((what, i) => ComingOff(circuit, what, $"{at}off[{i}]"))],
+            BatteryDisconnected = wanted.BatteryDisconnected,
+        };
+
+    private static Rpm Speed(Circuit circuit, string engine, double rpm, string field) =>
+        !circuit.Engines.Any(e => string.Equals(e.Id, engine, StringComparison.Ordinal))
+            ? throw new RefusedException(
+                field,
+                $"“{ApiSetting.Cut(engine)}” is not an engine of this machine; it has: {string.Join(", ", circuit.Engines.Select(e => e.Id).DefaultIfEmpty("none"))}."
+            )
+        : rpm is >= 0 and <= FastestRpm ? new Rpm(rpm)
+        : throw new RefusedException(field, $"Allowed: 0 to {FastestRpm} rpm.");
+
+    private static string ComingOff(Circuit circuit, string what, string field) =>
+        Case.CanComeOff(circuit, what)
+            ? what
+            : throw new RefusedException(
+                field,
+                $"“{ApiSetting.Cut(what)}” does not come off: name a coupling, or a wire end that is not in one, as \"w1@from\"."
+            );
+
+    private static PlantedFault Planted(Circuit circuit, FaultRequest wanted, string field)
+    {
+        const double Middling = 0.5;
+        var fault =
+            circuit.Faults.FirstOrDefault(f => string.Equals(f.Id, wanted.Id, StringComparison.Ordinal))
+            ?? throw new RefusedException(
+                field + ".id",
+                $"“{ApiSetting.Cut(wanted.Id)}” is not a fault of this machine; /faults lists them."
+            );
+        var severity = wanted.Severity ?? Middling;
+        return severity is >= 0 and <= 1
+            ? new PlantedFault(fault, severity)
+            : throw new RefusedException(field + ".severity", "Allowed: 0 to 1.");
+    }
+}

@@ -9,9 +9,19 @@ namespace Pritchel.Core.Tests;
 /// <summary>Runs the reference simulator on many netlists, one process for all.</summary>
 internal static class Ngspice
 {
+    public const string Tight = "reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-15";
+
+    /// <summary>Operating points: volts of every node, then drops between pairs, for each netlist.</summary>
     public static IReadOnlyList<double[]> Run(
         Circuit circuit,
         IReadOnlyList<(string Netlist, (int, int)[] Pairs)> cases
+    ) => Run([.. cases.Select(c => (c.Netlist, (IReadOnlyList<string>)[.. Expressions(circuit, c.Pairs)]))], "op", Tight);
+
+    /// <summary>Values of expressions after an analysis, for each netlist.</summary>
+    public static IReadOnlyList<double[]> Run(
+        IReadOnlyList<(string Netlist, IReadOnlyList<string> Expressions)> cases,
+        string analysis,
+        string options
     )
     {
         var folder = Directory.CreateTempSubdirectory("pritchel-spice");
@@ -23,10 +33,10 @@ internal static class Ngspice
                 var deck = Path.Combine(folder.FullName, $"case{c}.cir");
                 File.WriteAllText(
                     deck,
-                    cases[c].Netlist + ".options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-15\n.end\n"
+                    cases[c].Netlist + $".options {options}\n.end\n"
                 );
-                script.Append(CultureInfo.InvariantCulture, $"source {deck}\nop\necho case {c}\n");
-                foreach (var expression in Expressions(circuit, cases[c].Pairs))
+                script.Append(CultureInfo.InvariantCulture, $"source {deck}\n{analysis}\necho case {c}\n");
+                foreach (var expression in cases[c].Expressions)
                 {
                     script.Append("print ").Append(expression).Append('\n');
                 }
@@ -88,7 +98,7 @@ internal static class Ngspice
             {
                 results.Add([]);
             }
-            else if (results.Count > 0 && line.LastIndexOf(" = ", StringComparison.Ordinal) is var at and > 0)
+            else if (results.Count > 0 && line.Contains("v(", StringComparison.Ordinal) && line.LastIndexOf(" = ", StringComparison.Ordinal) is var at and > 0)
             {
                 if (double.TryParse(line[(at + 3)..], NumberStyles.Float, CultureInfo.InvariantCulture, out var value))
                 {

@@ -123,7 +123,7 @@ internal sealed class ReferenceComparison(Random random, int drops)
     /// Nodes joined to the reference by something better than a blocking diode's leak. Others are beyond the simulator's own
     /// factorisation, which keeps about nanosiemens beside kilosiemens; the 28-digit tests hold those.
     /// </summary>
-    private static bool[] Held(CircuitState state)
+    public static bool[] Held(CircuitState state)
     {
         const double LeakSiemens = 1e-7;
         var network = state.Circuit.Network;

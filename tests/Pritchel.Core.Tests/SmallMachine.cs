@@ -36,6 +36,7 @@ internal sealed class SmallMachine
     ];
 
     private readonly List<Wire> wires = [];
+    private readonly List<Control> controls = [new("key", "Key", ["OFF", "ON"], "OFF", [])];
 
     public SmallMachine()
     {
@@ -58,19 +59,21 @@ internal sealed class SmallMachine
         return this;
     }
 
-    public SmallMachine Lamp(string id, double watts)
+    public SmallMachine Lamp(string id, double watts) => Load(id, "lamp", "watts", watts);
+
+    public SmallMachine Load(string id, string kind, string figure, double value)
     {
-        parts.Add(
-            new Part
-            {
-                Id = id,
-                Name = id,
-                Kind = "lamp",
-                Place = "bench",
-                Terminals = ["+", "-"],
-                Values = new Dictionary<string, double> { ["watts"] = watts },
-            }
-        );
+        Part(id, kind, "+", "-");
+        parts[^1] = parts[^1] with { Values = new Dictionary<string, double> { [figure] = value } };
+        return this;
+    }
+
+    /// <summary>A switch "id.1" to "id.2" worked by a control of its own, OFF or ON.</summary>
+    public SmallMachine Switch(string id)
+    {
+        controls.Add(new Control(id, id, ["OFF", "ON"], "OFF", []));
+        Part(id, "switch", "1", "2");
+        parts[^1] = parts[^1] with { Contacts = [new Contact("1-2", ["1", "2"], id, ["ON"])] };
         return this;
     }
 
@@ -91,6 +94,8 @@ internal sealed class SmallMachine
         return this;
     }
 
+    public bool IsWired(string terminal) => wires.Exists(w => w.From.At == terminal || w.To.At == terminal);
+
     public Circuit Compile()
     {
         var machine = new Machine
@@ -104,7 +109,7 @@ internal sealed class SmallMachine
             StopByHand = "Nothing turns.",
             TurningCautions = [],
             Places = [new Place("bench", "bench", "bench", 0, true)],
-            Controls = [new Control("key", "Key", ["OFF", "ON"], "OFF", [])],
+            Controls = controls,
             Parts = parts,
             Wires = wires,
             Mounts = [],

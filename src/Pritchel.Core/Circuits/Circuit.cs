@@ -108,9 +108,11 @@ public sealed class Circuit
     /// <summary>Engine whose charge windings' waves are followed, or −1.</summary>
     internal int WaveEngine { get; }
 
-    internal IReadOnlyList<string> BranchNames { get; }
+    /// <summary>Names of the network's branches, by index: "key/B-A", "relay/coil".</summary>
+    public IReadOnlyList<string> BranchNames { get; }
 
-    internal IReadOnlyList<string> SourceNames { get; }
+    /// <summary>Names of the network's sources, by index.</summary>
+    public IReadOnlyList<string> SourceNames { get; }
 
     internal IReadOnlyList<string> StateNames { get; }
 

@@ -38,7 +38,7 @@ public static class SpiceNetlist
             {
                 text.Append(
                     CultureInfo.InvariantCulture,
-                    $"Rb{b} {NodeName(circuit, branch.From)} {NodeName(circuit, branch.To)} {1 / siemens:R}\n"
+                    $"Rb{b} {NodeName(circuit, branch.From)} {NodeName(circuit, branch.To)} {1 / siemens:R} ; {circuit.BranchNames[b]}\n"
                 );
             }
         }
@@ -50,7 +50,7 @@ public static class SpiceNetlist
             {
                 text.Append(
                     CultureInfo.InvariantCulture,
-                    $"Vs{s} s{s} {NodeName(circuit, source.To)} {state.Emfs[s]:R}\n"
+                    $"Vs{s} s{s} {NodeName(circuit, source.To)} {state.Emfs[s]:R} ; {circuit.SourceNames[s]}\n"
                 );
                 text.Append(
                     CultureInfo.InvariantCulture,

@@ -127,10 +127,7 @@ public class FreeRunningReferenceTests
                     )
                 )
                 .ToList();
-            var run = new Run
-            {
-                Relays = [.. circuit.Machine.Parts.Where(p => p.Kind == "relay").Select(p => p.Id)],
-            };
+            var run = new Run { Relays = [.. circuit.Machine.Parts.Where(p => p.Kind == "relay").Select(p => p.Id)] };
             var state = new CircuitState(circuit);
             state.Begin(circuit.NominalParameters());
             foreach (var setting in settings)
@@ -164,38 +161,34 @@ public class FreeRunningReferenceTests
             var circuit = state.Circuit;
             bool In(string relay) => state.StateAt(circuit.StateOf(relay)) == 1;
             var held = ReferenceComparison.Held(state);
-            Ours.Add(
-                [
-                    .. Relays.Select(r => In(r) ? 1.0 : 0),
-                    .. Enumerable
-                        .Range(0, circuit.Network.NodeCount)
-                        .Where(n => n != circuit.Reference)
-                        .Select(n => held[n] ? state.Drop(n, circuit.Reference) : double.NaN),
-                ]
-            );
+            Ours.Add([
+                .. Relays.Select(r => In(r) ? 1.0 : 0),
+                .. Enumerable
+                    .Range(0, circuit.Network.NodeCount)
+                    .Where(n => n != circuit.Reference)
+                    .Select(n => held[n] ? state.Drop(n, circuit.Reference) : double.NaN),
+            ]);
             Held.Add(
-                Relays.Count(r =>
-                    In(r) && state.Drop(circuit.NodeOf(r + ".86"), circuit.NodeOf(r + ".85")) < PullIn
-                )
+                Relays.Count(r => In(r) && state.Drop(circuit.NodeOf(r + ".86"), circuit.NodeOf(r + ".85")) < PullIn)
             );
-            hands.Add(
-                [
-                    .. circuit
-                        .Machine.Parts.Where(p => p.Kind == "switch")
-                        .Select(p => (p.Id, Contact: p.Contacts![0]))
-                        .Where(p => setting.Named(circuit.Machine)[p.Contact.Control] == "ON")
-                        .Select(p =>
-                            $"Rhand{p.Id} {Node(circuit, $"{p.Id}.{p.Contact.Between[0]}")} {Node(circuit, $"{p.Id}.{p.Contact.Between[1]}")} 0.008"
-                        ),
-                ]
-            );
+            hands.Add([
+                .. circuit
+                    .Machine.Parts.Where(p => p.Kind == "switch")
+                    .Select(p => (p.Id, Contact: p.Contacts![0]))
+                    .Where(p => setting.Named(circuit.Machine)[p.Contact.Control] == "ON")
+                    .Select(p =>
+                        $"Rhand{p.Id} {Node(circuit, $"{p.Id}.{p.Contact.Between[0]}")} {Node(circuit, $"{p.Id}.{p.Contact.Between[1]}")} 0.008"
+                    ),
+            ]);
         }
 
         private void Write(CircuitState state)
         {
             var circuit = state.Circuit;
             void Line(FormattableString line) => lines.Add(line.ToString(CultureInfo.InvariantCulture));
-            var plain = circuit.BranchNames.Select((name, index) => (name, index)).ToDictionary(b => b.name, b => b.index);
+            var plain = circuit
+                .BranchNames.Select((name, index) => (name, index))
+                .ToDictionary(b => b.name, b => b.index);
             foreach (var part in circuit.Machine.Parts)
             {
                 string At(string terminal) => Node(circuit, $"{part.Id}.{terminal}");
@@ -226,7 +219,10 @@ public class FreeRunningReferenceTests
             foreach (var (name, index) in plain)
             {
                 var branch = circuit.Network.Branches[index];
-                var (from, to) = (SpiceNetlist.NodeName(circuit, branch.From), SpiceNetlist.NodeName(circuit, branch.To));
+                var (from, to) = (
+                    SpiceNetlist.NodeName(circuit, branch.From),
+                    SpiceNetlist.NodeName(circuit, branch.To)
+                );
                 Line($"R{index} {from} {to} {1 / state.Conductances[index]:R} ; {name}");
             }
 

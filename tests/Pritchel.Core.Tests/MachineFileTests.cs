@@ -1,5 +1,4 @@
 using System.Text.Json.Nodes;
-using CsCheck;
 using Json.Schema;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
@@ -107,30 +106,6 @@ public class MachineFileTests
         using var stream = new MemoryStream(new byte[5 * 1024 * 1024]);
         var problem = Assert.Single(MachineFile.Read(stream).Problems);
         Assert.Contains("2 MB", problem.Message, StringComparison.Ordinal);
-    }
-
-    [Fact]
-    public void Mutated_files_are_read_or_refused_but_never_crash()
-    {
-        var text = Shipped.Text(Tractor);
-        Gen.Select(
-                Gen.Int[0, text.Length - 1],
-                Gen.Int[1, 40],
-                Gen.OneOfConst("", "\"", "{", "]", "9", "null", "-1", "1e400", "\u0000", "x")
-            )
-            .Sample(
-                (at, cut, with) =>
-                {
-                    var mutated = text[..at] + with + text[Math.Min(text.Length, at + cut)..];
-                    var reading = MachineFile.Read(mutated);
-                    Assert.True((reading.Machine is null) == (reading.Problems.Count > 0));
-                    if (reading.Machine is { } machine)
-                    {
-                        Circuit.Compile(machine);
-                    }
-                },
-                iter: 3000
-            );
     }
 
     private static string With(string pointer, string value)

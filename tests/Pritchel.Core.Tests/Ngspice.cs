@@ -15,7 +15,12 @@ internal static class Ngspice
     public static IReadOnlyList<double[]> Run(
         Circuit circuit,
         IReadOnlyList<(string Netlist, (int, int)[] Pairs)> cases
-    ) => Run([.. cases.Select(c => (c.Netlist, (IReadOnlyList<string>)[.. Expressions(circuit, c.Pairs)]))], "op", Tight);
+    ) =>
+        Run(
+            [.. cases.Select(c => (c.Netlist, (IReadOnlyList<string>)[.. Expressions(circuit, c.Pairs)]))],
+            "op",
+            Tight
+        );
 
     /// <summary>Values of expressions after an analysis, for each netlist.</summary>
     public static IReadOnlyList<double[]> Run(
@@ -31,10 +36,7 @@ internal static class Ngspice
             for (var c = 0; c < cases.Count; c++)
             {
                 var deck = Path.Combine(folder.FullName, $"case{c}.cir");
-                File.WriteAllText(
-                    deck,
-                    cases[c].Netlist + $".options {options}\n.end\n"
-                );
+                File.WriteAllText(deck, cases[c].Netlist + $".options {options}\n.end\n");
                 script.Append(CultureInfo.InvariantCulture, $"source {deck}\n{analysis}\necho case {c}\n");
                 foreach (var expression in cases[c].Expressions)
                 {
@@ -98,7 +100,11 @@ internal static class Ngspice
             {
                 results.Add([]);
             }
-            else if (results.Count > 0 && line.Contains("v(", StringComparison.Ordinal) && line.LastIndexOf(" = ", StringComparison.Ordinal) is var at and > 0)
+            else if (
+                results.Count > 0
+                && line.Contains("v(", StringComparison.Ordinal)
+                && line.LastIndexOf(" = ", StringComparison.Ordinal) is var at and > 0
+            )
             {
                 if (double.TryParse(line[(at + 3)..], NumberStyles.Float, CultureInfo.InvariantCulture, out var value))
                 {

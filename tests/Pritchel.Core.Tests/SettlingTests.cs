@@ -52,6 +52,29 @@ public class SettlingTests
         Assert.InRange(volts, 9.6, 11.5);
     }
 
+    [Theory]
+    [InlineData(1.6)]
+    [InlineData(2.5)]
+    [InlineData(4.0)]
+    public void A_dragging_starter_draws_more_and_turns_slower_by_the_hand_solved_point(double times)
+    {
+        // Between E behind r and the line I = (s·I₀ + gV)/(1 + gR): I = (s·I₀ + gE)/(1 + g(R + r)).
+        var fraction = Math.Log(times / 1.6) / Math.Log(5 / 1.6);
+        var state = Solved("starter/dragging", fraction, out _);
+        var volts = state.Drop(Tractor.NodeOf("starter.post"), Tractor.NodeOf("starter.case"));
+        var amps = state.Drop(Tractor.NodeOf("C2@from"), Tractor.NodeOf("C2@to")) / (0.00078 * 1.1);
+        var g = (85.0 - 55) / (10.8 - (85 * 0.03));
+        var battery = (12.65 - 7.2) / 230 * Math.Exp(-0.009 * 38) * 1.035 * 1.15;
+        var r = battery + (0.00078 * (0.55 + 1.1 + 0.4 + 0.35)) + 0.0024 + 0.0006 + 0.001;
+        var byHand = ((times * 55) + (g * 12.57)) / (1 + (g * (0.03 + r)));
+        Assert.Equal(byHand, amps, 0.02 * byHand);
+        Assert.Equal(12.57 - (byHand * r), volts, 0.1);
+
+        // Speed is back-e.m.f., V − IR, as a share of the healthy 10.8 V − 85 A · 30 mΩ.
+        var speed = Tractor.DeviceOf("starter").Sign(state).Level;
+        Assert.Equal((12.57 - (byHand * (r + 0.03))) / (10.8 - (85 * 0.03)), speed, 0.02);
+    }
+
     [Fact]
     public void Holding_needs_less_than_pulling_in()
     {
@@ -80,6 +103,28 @@ public class SettlingTests
             Cycle();
         }
 
+        Assert.Equal(0, GC.GetAllocatedBytesForCurrentThread() - before);
+    }
+
+    [Fact]
+    public void Following_waves_allocates_nothing()
+    {
+        var circuit = Example.Of("stator-three-phase-shunt").Circuit;
+        var state = new CircuitState(circuit);
+        var values = circuit.NominalParameters();
+        var rest = circuit.Setting(null);
+        void Cycle(double rpm)
+        {
+            state.Begin(values);
+            state.SetSpeed(0, rpm);
+            state.Move(rest);
+            state.Fire();
+        }
+
+        Cycle(3000);
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        Cycle(1500);
+        Cycle(5000);
         Assert.Equal(0, GC.GetAllocatedBytesForCurrentThread() - before);
     }
 

@@ -98,6 +98,8 @@ public readonly record struct ParameterChange(ParameterId Parameter, ChangeRule 
 /// </summary>
 public sealed record Fault
 {
+    private readonly Weakness? weakness;
+
     /// <summary>"place/kind", unique in a machine.</summary>
     public required string Id { get; init; }
 
@@ -116,8 +118,12 @@ public sealed record Fault
     /// <summary>How bad it may be.</summary>
     public Severity Severity { get; init; } = Severity.Complete;
 
-    /// <summary>Circumstances that make it likelier.</summary>
-    public Weakness Weakness { get; init; }
+    /// <summary>Circumstances that make it likelier; those of its kind unless it says otherwise.</summary>
+    public Weakness Weakness
+    {
+        get => weakness ?? WeaknessOf(Kind);
+        init => weakness = value;
+    }
 
     /// <summary>Paths it lays where the machine has none; its severity is their ohms.</summary>
     public IReadOnlyList<LaidPath> Paths { get; init; } = [];
@@ -133,6 +139,19 @@ public sealed record Fault
 
     /// <summary>Relative rate under circumstances.</summary>
     public double RateUnder(Circumstances circumstances) => Rate * circumstances.Times(Weakness);
+
+    /// <summary>What each kind is weak to: common practice, no source.</summary>
+    private static Weakness WeaknessOf(FaultKind kind) =>
+        kind switch
+        {
+            FaultKind.HighResistance => Weakness.Age | Weakness.Salt | Weakness.Damp | Weakness.Vibration,
+            FaultKind.Open => Weakness.Age | Weakness.Vibration,
+            FaultKind.Blown => Weakness.Vibration | Weakness.RecentWork,
+            FaultKind.Chafed => Weakness.Vibration | Weakness.Rodents | Weakness.RecentWork,
+            FaultKind.ShortedToNeighbour => Weakness.Salt | Weakness.Damp,
+            FaultKind.Swapped or FaultKind.Unplugged or FaultKind.WrongPart => Weakness.RecentWork,
+            _ => Weakness.Age,
+        };
 
     /// <summary>Applies the fault to a case's parameters.</summary>
     /// <param name="parameters">Parameters by index; changed in place.</param>

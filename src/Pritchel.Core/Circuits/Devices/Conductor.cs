@@ -86,7 +86,9 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
                 PoorRate = heavy ? 0.6 : 0.3 + (0.2 * wire.LengthM),
                 GoneRate = heavy ? 0.2 : 0.5 + (0.3 * wire.LengthM),
                 Added = heavy ? new Severity(0.02, 1) : new Severity(0.05, 1000),
-            }.Both()
+            }
+                .Both()
+                .Select(f => f with { Weakness = f.Weakness | Weakness.Rodents | Weakness.RecentWork })
         );
     }
 

@@ -233,6 +233,7 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
             {
                 "/api/v1/machines",
                 "/api/v1/machines/{id}/measure",
+                "/api/v1/measure",
                 "/api/v1/jobs/{tag}/readings",
                 "/api/v1/jobs/{tag}/suspects",
                 "/api/v1/jobs/{tag}/next-test",

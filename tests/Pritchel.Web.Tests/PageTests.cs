@@ -82,15 +82,7 @@ public sealed class PageTests(Host host) : IClassFixture<Host>
             ("Tried", "3"),
             ("Words", Script)
         );
-        await Talk.PostFormAsync(
-            client,
-            "/meter",
-            "/meter",
-            ("Name", Script),
-            ("Leads", "0.2"),
-            ("Accuracy", "0.5"),
-            ("Input", "10")
-        );
+        await Talk.PostFormAsync(client, "/meter", "/meter", MeterFields(("name", Script)));
         foreach (
             var page in new[]
             {
@@ -107,6 +99,79 @@ public sealed class PageTests(Host host) : IClassFixture<Host>
             Assert.DoesNotContain("<script>alert", html, StringComparison.Ordinal);
             Assert.Contains("&lt;script&gt;", html, StringComparison.Ordinal);
         }
+    }
+
+    [Fact]
+    public async Task A_meter_starts_from_a_shipped_one_and_is_kept_as_its_owner_describes_it()
+    {
+        var page = await client.GetStringAsync("/meter?from=good", TestContext.Current.CancellationToken);
+        Assert.Contains("Filled from “Good meter”", page, StringComparison.Ordinal);
+        await Talk.PostFormAsync(
+            client,
+            "/meter",
+            "/meter",
+            MeterFields(("name", "Shed meter"), ("Typed[leadOhms]", "0,35"), ("Typed[trueRms]", "true"))
+        );
+        page = await client.GetStringAsync("/meter", TestContext.Current.CancellationToken);
+        Assert.Contains("value=\"0.35\"", page, StringComparison.Ordinal);
+        Assert.Contains("Shed meter", page, StringComparison.Ordinal);
+        Assert.Matches("name=\"Typed\\[trueRms\\]\" value=\"true\" checked", page);
+    }
+
+    [Theory]
+    [InlineData("Typed[leadOhms]", "many", "Leads, shorted, ohms")]
+    [InlineData("Typed[leadOhms]", "-1", "0 to 100")]
+    [InlineData("Typed[displayCounts]", "3", "200 to 1000000")]
+    [InlineData("Typed[voltsRanges]", "20 2", "ascending")]
+    [InlineData("Typed[voltsRanges]", "a b", "spaces between")]
+    [InlineData("name", "A name far too long for the head of any page", "1 to 40")]
+    public async Task A_meter_that_cannot_be_is_refused_by_field_and_what_was_typed_stays(
+        string field,
+        string value,
+        string said
+    )
+    {
+        var response = await Talk.PostFormAsync(
+            client,
+            "/meter",
+            "/meter",
+            MeterFields((field, value), ("Typed[ampsFuse]", "7.5"))
+        );
+        var html = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+        Assert.Contains(said, html, StringComparison.Ordinal);
+        Assert.Contains("value=\"7.5\"", html, StringComparison.Ordinal);
+        Assert.Contains($"value=\"{value}\"", html, StringComparison.Ordinal);
+        Assert.DoesNotContain("● Kept", html, StringComparison.Ordinal);
+    }
+
+    /// <summary>A whole meter form with some fields changed.</summary>
+    private static (string, string)[] MeterFields(params (string Field, string Value)[] changed)
+    {
+        var fields = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase)
+        {
+            ["Name"] = "Meter",
+            ["Typed[inputOhms]"] = "10M",
+            ["Typed[voltsAccuracyPercent]"] = "0.5",
+            ["Typed[acAccuracyPercent]"] = "1.5",
+            ["Typed[acFadesAtHertz]"] = "400",
+            ["Typed[displayCounts]"] = "2000",
+            ["Typed[accuracyCounts]"] = "2",
+            ["Typed[ohmsAccuracyPercent]"] = "1",
+            ["Typed[leadOhms]"] = "0.2",
+            ["Typed[beepsUnderOhms]"] = "40",
+            ["Typed[ampsBurdenOhms]"] = "0.03",
+            ["Typed[ampsFuse]"] = "10",
+            ["Typed[testLampAmps]"] = "0.3",
+            ["Typed[voltsRanges]"] = "2 20 200",
+            ["Typed[ohmsRanges]"] = "200 2000 20000",
+            ["Functions"] = "DcVolts",
+        };
+        foreach (var (field, value) in changed)
+        {
+            fields[field] = value;
+        }
+
+        return [.. fields.Select(f => (f.Key, f.Value))];
     }
 
     [Theory]

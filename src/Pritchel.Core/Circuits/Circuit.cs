@@ -17,6 +17,7 @@ public sealed class Circuit
     private readonly Source[] sources;
     private readonly ConcurrentDictionary<(int Red, int Black), Network> probed = new();
 
+    private readonly List<int> varying = [];
     private readonly Lazy<HashSet<int>> ignited;
     private readonly ConcurrentDictionary<string, Circuit> altered = new(StringComparer.Ordinal);
 
@@ -28,7 +29,12 @@ public sealed class Circuit
         var declaration = new Declaration(machine);
         foreach (var device in Devices)
         {
+            var first = declaration.Branches.Count;
             device.Declare(declaration);
+            if (device.IsActive || device.IsRotating)
+            {
+                varying.AddRange(Enumerable.Range(first, declaration.Branches.Count - first));
+            }
         }
 
         compact = declaration.CompactNodes(out var nodeCount);
@@ -44,7 +50,7 @@ public sealed class Circuit
         branches = [.. declaration.Branches.Select(b => new Branch(compact[b.From], compact[b.To]))];
         sources = [.. declaration.Sources.Select(s => new Source(compact[s.From], compact[s.To]))];
         Reference = NodeOf(MachineWords.ReferenceOf(machine));
-        Network = new Network(nodeCount, branches, sources, Reference);
+        Network = new Network(nodeCount, branches, sources, Reference, varying);
         ActiveDevices = [.. Devices.Where(d => d.IsActive)];
         FastDevices = [.. ActiveDevices.Where(d => d.IsFast)];
         SlowDevices = [.. ActiveDevices.Where(d => !d.IsFast)];
@@ -242,7 +248,13 @@ public sealed class Circuit
 
         return probed.GetOrAdd(
             (red, black),
-            at => new Network(Network.NodeCount, branches, [.. sources, new Source(at.Red, at.Black)], Reference)
+            at => new Network(
+                Network.NodeCount,
+                branches,
+                [.. sources, new Source(at.Red, at.Black)],
+                Reference,
+                varying
+            )
         );
     }
 

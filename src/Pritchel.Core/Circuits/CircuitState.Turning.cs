@@ -10,6 +10,7 @@ public sealed partial class CircuitState
     private readonly double[] speeds;
     private readonly Waves waves;
     private bool averaged;
+    private bool stands;
 
     /// <summary>Whether the waves of charge windings are followed; without them only means and sparks are known.</summary>
     public bool FollowsWaves { get; init; } = true;
@@ -187,7 +188,7 @@ public sealed partial class CircuitState
     {
         for (var switchings = 0; ; switchings++)
         {
-            elimination.Solve(conductances, emfs, sourceConductances, quick: Moment == Moment.Wave);
+            SolveAsStamped(quick: Moment == Moment.Wave);
             var switched = false;
             foreach (var device in circuit.FastDevices)
             {
@@ -224,6 +225,22 @@ public sealed partial class CircuitState
             return;
         }
 
-        elimination.Solve(conductances, emfs, sourceConductances);
+        SolveAsStamped(quick: false);
+    }
+
+    /// <summary>After everything has been stamped, from the ground up; after active devices only, on what stands.</summary>
+    private void SolveAsStamped(bool quick)
+    {
+        if (!stands)
+        {
+            elimination.Solve(conductances, emfs, sourceConductances);
+            stands = true;
+            if (!quick)
+            {
+                return;
+            }
+        }
+
+        elimination.SolveAgain(conductances, emfs, sourceConductances, quick);
     }
 }

@@ -102,7 +102,7 @@ public sealed partial class CircuitState
 
     private Settlement Settle()
     {
-        (Moment, averaged) = (Moment.Still, false);
+        (Moment, averaged, stands) = (Moment.Still, false, false);
         foreach (var device in circuit.Devices)
         {
             device.Stamp(this);

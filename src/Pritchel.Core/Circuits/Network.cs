@@ -21,14 +21,33 @@ public sealed class Network
     /// <param name="branches">Branches; several may join the same two nodes.</param>
     /// <param name="sources">Sources; their nodes are kept to the end as ports.</param>
     /// <param name="reference">Node that node volts are measured from.</param>
-    public Network(int nodeCount, IReadOnlyList<Branch> branches, IReadOnlyList<Source> sources, int reference)
+    /// <param name="varying">
+    /// Branches whose conductance may change from one solve to the next while the rest stand. Their nodes are eliminated
+    /// last, so that the work before them is kept (<see cref="Elimination.SolveAgain"/>).
+    /// </param>
+    public Network(
+        int nodeCount,
+        IReadOnlyList<Branch> branches,
+        IReadOnlyList<Source> sources,
+        int reference,
+        IReadOnlyList<int>? varying = null
+    )
     {
         NodeCount = nodeCount;
         Branches = [.. branches];
         Sources = [.. sources];
         Reference = reference;
         Ports = [.. sources.SelectMany(s => new[] { s.From, s.To }).Append(reference).Distinct().Order()];
-        var plan = new OrderingPlan(nodeCount, Branches, Ports);
+        Varying = [.. varying ?? []];
+        var last = Varying.SelectMany(b => new[] { Branches[b].From, Branches[b].To }).ToHashSet();
+        var plan = new OrderingPlan(nodeCount, Branches, Ports, last);
+        StandingSteps = plan.StandingSteps;
+        IsStanding = new bool[nodeCount];
+        foreach (var step in plan.Steps.Take(StandingSteps))
+        {
+            IsStanding[step.Node] = true;
+        }
+
         BranchEdge = plan.BranchEdge;
         EdgeCount = plan.EdgeCount;
         Steps = [.. plan.Steps];
@@ -52,6 +71,15 @@ public sealed class Network
 
     /// <summary>Nodes kept as terminals of the reduced network, ascending.</summary>
     internal int[] Ports { get; }
+
+    /// <summary>Branches that may change while the rest stand.</summary>
+    internal int[] Varying { get; }
+
+    /// <summary>How many of <see cref="Steps"/>, from the first, touch no branch that varies.</summary>
+    internal int StandingSteps { get; }
+
+    /// <summary>Whether a node is eliminated in one of those.</summary>
+    internal bool[] IsStanding { get; }
 
     internal int EdgeCount { get; }
 
@@ -78,13 +106,15 @@ public sealed class Network
 /// <param name="FirstMeshEdge">Index of its first mesh edge.</param>
 internal readonly record struct EliminationStep(int Node, int FirstNeighbour, int Degree, int FirstMeshEdge);
 
-/// <summary>Symbolic elimination: minimum-degree order over all nodes that are not ports.</summary>
+/// <summary>Symbolic elimination of all nodes that are not ports: minimum-degree order, some nodes kept to the end.</summary>
 internal sealed class OrderingPlan
 {
+    private const int MostNeighboursEarly = 3;
+
     private readonly Dictionary<(int, int), int> edges = [];
     private readonly HashSet<int>[] adjacent;
 
-    public OrderingPlan(int nodeCount, IReadOnlyList<Branch> branches, int[] ports)
+    public OrderingPlan(int nodeCount, IReadOnlyList<Branch> branches, int[] ports, HashSet<int> last)
     {
         adjacent = new HashSet<int>[nodeCount];
         for (var n = 0; n < nodeCount; n++)
@@ -98,7 +128,11 @@ internal sealed class OrderingPlan
             BranchEdge[b] = branches[b].From == branches[b].To ? -1 : Join(branches[b].From, branches[b].To);
         }
 
-        Eliminate(nodeCount, ports);
+        // A frame or a key's feed joins so much that taking it out early would join everything to everything.
+        var left = Enumerable.Range(0, nodeCount).Except(ports).ToHashSet();
+        Eliminate([.. left.Where(n => !last.Contains(n))], left, MostNeighboursEarly);
+        StandingSteps = Steps.Count;
+        Eliminate([.. left], left, int.MaxValue);
         PortEdges = new int[ports.Length * ports.Length];
         for (var i = 0; i < ports.Length; i++)
         {
@@ -110,6 +144,8 @@ internal sealed class OrderingPlan
     }
 
     public int[] BranchEdge { get; }
+
+    public int StandingSteps { get; }
 
     public int EdgeCount => edges.Count;
 
@@ -139,12 +175,17 @@ internal sealed class OrderingPlan
         return edge;
     }
 
-    private void Eliminate(int nodeCount, int[] ports)
+    private void Eliminate(HashSet<int> candidates, HashSet<int> left, int mostNeighbours)
     {
-        var left = Enumerable.Range(0, nodeCount).Except(ports).ToHashSet();
-        while (left.Count > 0)
+        while (candidates.Count > 0)
         {
-            var node = left.MinBy(n => (adjacent[n].Count, n));
+            var node = candidates.MinBy(n => (adjacent[n].Count, n));
+            if (adjacent[node].Count > mostNeighbours)
+            {
+                return;
+            }
+
+            candidates.Remove(node);
             left.Remove(node);
             var star = adjacent[node].Order().ToArray();
             Steps.Add(new EliminationStep(node, Neighbours.Count, star.Length, MeshEdges.Count));

@@ -6,30 +6,37 @@ namespace Pritchel.Core.Circuits;
 /// </summary>
 internal sealed class PortReduction
 {
-    private readonly Network network;
     private readonly int count;
     private readonly int reference;
     private readonly int[] from;
     private readonly int[] to;
-    private readonly double[] mesh;
+    private readonly (int At, int Mirror, int Edge)[] joins;
     private readonly double[] work;
     private readonly double[] shares;
     private readonly int[] order;
+    private readonly int[] neighbours;
     private readonly double[] partial;
     private readonly double[] volts;
     private readonly int[] islands;
+    private int left;
 
     public PortReduction(Network network)
     {
-        this.network = network;
         count = network.Ports.Length;
         reference = Array.IndexOf(network.Ports, network.Reference);
         from = [.. network.Sources.Select(s => Array.IndexOf(network.Ports, s.From))];
         to = [.. network.Sources.Select(s => Array.IndexOf(network.Ports, s.To))];
-        mesh = new double[count * count];
+        joins =
+        [
+            .. Enumerable
+                .Range(0, count * count)
+                .Select(at => (At: at, Mirror: (at % count * count) + (at / count), Edge: network.PortEdges[at]))
+                .Where(j => j.At < j.Mirror && j.Edge >= 0),
+        ];
         work = new double[count * count];
         shares = new double[count * count];
-        order = new int[count];
+        order = new int[count + 2];
+        neighbours = new int[count];
         partial = new double[count];
         volts = new double[count];
         islands = new int[count];
@@ -41,35 +48,33 @@ internal sealed class PortReduction
 
     public void Solve(ReadOnlySpan<double> edges, ReadOnlySpan<double> emfs, ReadOnlySpan<double> sourceConductances)
     {
-        for (var i = 0; i < mesh.Length; i++)
-        {
-            mesh[i] = network.PortEdges[i] < 0 ? 0 : edges[network.PortEdges[i]];
-        }
-
-        for (var s = 0; s < from.Length; s++)
-        {
-            Add(mesh, from[s], to[s], sourceConductances[s]);
-        }
-
-        FindIslands();
         Array.Clear(volts);
+        var acting = 0;
         for (var s = 0; s < from.Length; s++)
         {
             if (emfs[s] != 0 && sourceConductances[s] > 0 && from[s] != to[s])
             {
-                Superpose(s, emfs[s], sourceConductances[s], edges, sourceConductances);
+                Superpose(s, emfs[s], sourceConductances[s], edges, sourceConductances, first: acting++ == 0);
             }
         }
 
+        if (acting == 0)
+        {
+            // Nothing drives anything: only who is joined to whom is left to find out.
+            Gather(edges, sourceConductances, except: -1);
+            Eliminate(reference, reference);
+            (partial[reference], islands[reference]) = (0, reference);
+            Expand(islandsToo: true);
+        }
+
+        var zero = volts[reference];
         for (var p = 0; p < count; p++)
         {
-            if (p != reference && islands[p] == islands[reference])
+            if (islands[p] == islands[reference])
             {
-                volts[p] -= volts[reference];
+                volts[p] -= zero;
             }
         }
-
-        volts[reference] = 0;
     }
 
     /// <summary>
@@ -83,15 +88,10 @@ internal sealed class PortReduction
         ReadOnlySpan<double> sourceConductances
     )
     {
+        Gather(edges, sourceConductances, except: -1);
         Array.Clear(partial);
-        for (var i = 0; i < work.Length; i++)
-        {
-            work[i] = network.PortEdges[i] < 0 ? 0 : edges[network.PortEdges[i]];
-        }
-
         for (var s = 0; s < from.Length; s++)
         {
-            Add(work, from[s], to[s], sourceConductances[s]);
             var amps = emfs[s] * sourceConductances[s];
             partial[from[s]] += amps;
             partial[to[s]] -= amps;
@@ -172,118 +172,122 @@ internal sealed class PortReduction
         double emf,
         double conductance,
         ReadOnlySpan<double> edges,
-        ReadOnlySpan<double> sourceConductances
+        ReadOnlySpan<double> sourceConductances,
+        bool first
     )
     {
         // The acting source's own conductance is left out: it is in series with the e.m.f., not across it.
-        for (var i = 0; i < work.Length; i++)
+        Gather(edges, sourceConductances, except: source);
+        var (plus, minus) = (from[source], to[source]);
+        Eliminate(plus, minus);
+        var across = work[(plus * count) + minus];
+        partial[plus] = emf * (conductance / (conductance + across));
+        partial[minus] = 0;
+        if (first)
         {
-            work[i] = network.PortEdges[i] < 0 ? 0 : edges[network.PortEdges[i]];
+            // It joins them itself; the others' own conductances are in, so the first to act knows every island.
+            (islands[plus], islands[minus]) = (plus, plus);
         }
 
-        for (var s = 0; s < from.Length; s++)
-        {
-            if (s != source)
-            {
-                Add(work, from[s], to[s], sourceConductances[s]);
-            }
-        }
-
-        var eliminated = EliminateOthers(from[source], to[source]);
-        var across = work[(from[source] * count) + to[source]];
-        Array.Clear(partial);
-        partial[from[source]] = emf * (conductance / (conductance + across));
-        for (var k = eliminated - 1; k >= 0; k--)
-        {
-            var port = order[k];
-            double mean = 0;
-            for (var j = 0; j < count; j++)
-            {
-                mean += shares[(port * count) + j] * partial[j];
-            }
-
-            partial[port] = mean;
-        }
-
+        Expand(islandsToo: first);
         for (var p = 0; p < count; p++)
         {
             volts[p] += partial[p];
         }
     }
 
-    private int EliminateOthers(int keepA, int keepB)
+    /// <summary>Conductances between ports: what the elimination left, and every source's own but one.</summary>
+    private void Gather(ReadOnlySpan<double> edges, ReadOnlySpan<double> sourceConductances, int except)
     {
-        Array.Clear(shares);
-        var eliminated = 0;
-        for (var k = 0; k < count; k++)
+        Array.Clear(work);
+        foreach (var (at, mirror, edge) in joins)
         {
-            if (k == keepA || k == keepB)
-            {
-                continue;
-            }
-
-            order[eliminated++] = k;
-            double total = 0;
-            for (var j = 0; j < count; j++)
-            {
-                total += work[(k * count) + j];
-            }
-
-            if (total == 0)
-            {
-                continue;
-            }
-
-            for (var j = 0; j < count; j++)
-            {
-                shares[(k * count) + j] = work[(k * count) + j] / total;
-            }
-
-            for (var i = 0; i < count; i++)
-            {
-                for (var j = i + 1; j < count; j++)
-                {
-                    if (i != k && j != k)
-                    {
-                        Add(work, i, j, shares[(k * count) + i] * work[(k * count) + j]);
-                    }
-                }
-            }
-
-            for (var j = 0; j < count; j++)
-            {
-                work[(k * count) + j] = 0;
-                work[(j * count) + k] = 0;
-            }
+            work[at] = edges[edge];
+            work[mirror] = edges[edge];
         }
 
-        return eliminated;
+        for (var s = 0; s < from.Length; s++)
+        {
+            if (s != except && sourceConductances[s] > 0)
+            {
+                Add(work, from[s], to[s], sourceConductances[s]);
+            }
+        }
     }
 
-    private void FindIslands()
+    /// <summary>Takes every port but two out, one after another; each keeps its shares of those that were left.</summary>
+    private void Eliminate(int keepA, int keepB)
     {
-        for (var p = 0; p < count; p++)
+        left = 0;
+        for (var k = 0; k < count; k++)
         {
-            islands[p] = p;
+            if (k != keepA && k != keepB)
+            {
+                order[left++] = k;
+            }
         }
 
-        // Few ports: repeated relabelling to the lowest number is shorter than a disjoint-set forest.
-        bool changed;
-        do
+        (order[left], order[left + 1]) = (keepA, keepB);
+        var past = keepA == keepB ? left + 1 : left + 2;
+        for (var k = 0; k < left; k++)
         {
-            changed = false;
-            for (var i = 0; i < count; i++)
+            EliminateOne(work.AsSpan(order[k] * count, count), shares.AsSpan(order[k] * count, count), k + 1, past);
+        }
+    }
+
+    /// <summary>Volts of the ports taken out, last first, from those that were kept.</summary>
+    private void Expand(bool islandsToo)
+    {
+        for (var k = left - 1; k >= 0; k--)
+        {
+            var port = order[k];
+            var share = shares.AsSpan(port * count, count);
+            double mean = 0;
+            var joined = port;
+            for (var j = 0; j < share.Length; j++)
             {
-                for (var j = 0; j < count; j++)
+                if (share[j] > 0)
                 {
-                    if (mesh[(i * count) + j] > 0 && islands[j] < islands[i])
-                    {
-                        islands[i] = islands[j];
-                        changed = true;
-                    }
+                    mean += share[j] * partial[j];
+                    joined = islands[j];
                 }
             }
-        } while (changed);
+
+            partial[port] = mean;
+            if (islandsToo)
+            {
+                islands[port] = joined;
+            }
+        }
+    }
+
+    private void EliminateOne(ReadOnlySpan<double> row, Span<double> share, int first, int past)
+    {
+        share.Clear();
+        var met = 0;
+        double total = 0;
+        foreach (var port in order.AsSpan(first, past - first))
+        {
+            if (row[port] > 0)
+            {
+                total += row[port];
+                neighbours[met++] = port;
+            }
+        }
+
+        for (var i = 0; i < met; i++)
+        {
+            var a = neighbours[i];
+            var toA = row[a] / total;
+            share[a] = toA;
+            for (var j = i + 1; j < met; j++)
+            {
+                var b = neighbours[j];
+                var joined = toA * row[b];
+                work[(a * count) + b] += joined;
+                work[(b * count) + a] += joined;
+            }
+        }
     }
 
     private void Add(double[] matrix, int i, int j, double conductance)

@@ -48,6 +48,40 @@ public class EliminationTests
         );
 
     [Fact]
+    public void Solving_again_on_what_stands_is_solving_afresh() =>
+        Gen.Select(Networks, Gen.Int[0, 1000], Siemens.Array[12])
+            .Sample(
+                (network, pick, fresh) =>
+                {
+                    int[] varying =
+                    [
+                        .. Enumerable.Range(0, network.Branches.Length).Where(b => (b * 7919 + pick) % 3 == 0),
+                    ];
+                    var solver = network.Solver(varying);
+                    var changed = network.Branches.ToArray();
+                    foreach (var b in varying)
+                    {
+                        changed[b].Siemens = fresh[b % fresh.Length];
+                    }
+
+                    var after = network with { Branches = changed };
+                    solver.SolveAgain(
+                        [.. changed.Select(b => b.Siemens)],
+                        [.. network.Sources.Select(s => s.Emf)],
+                        [.. network.Sources.Select(s => s.Siemens)],
+                        quick: false
+                    );
+                    var plain = after.Solve();
+                    for (var n = 0; n < network.Nodes; n++)
+                    {
+                        Assert.Equal(plain.Joined(n, 0), solver.Joined(n, 0));
+                        Assert.Equal(plain.Volts(n), solver.Volts(n), 1e-11);
+                    }
+                },
+                iter: 1000
+            );
+
+    [Fact]
     public void Reciprocity_holds() =>
         Gen.Select(Networks, Gen.Int[1, 100], Gen.Int[1, 100])
             .Sample(
@@ -132,13 +166,17 @@ internal sealed record RandomNetwork(
     (int From, int To, double Emf, double Siemens)[] Sources
 )
 {
-    public Elimination Solve()
+    public Elimination Solve() => Solver(varying: null);
+
+    /// <summary>Solved, with some branches kept ready to change.</summary>
+    public Elimination Solver(int[]? varying)
     {
         var network = new Network(
             Nodes,
             [.. Branches.Select(b => new Branch(b.From, b.To))],
             [.. Sources.Select(s => new Source(s.From, s.To))],
-            0
+            0,
+            varying
         );
         var solver = new Elimination(network);
         solver.Solve(

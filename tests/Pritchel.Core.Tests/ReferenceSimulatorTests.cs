@@ -20,6 +20,29 @@ public class ReferenceSimulatorTests
         Assert.True(comparison.Cases > 60 * FaultsPerSetting * 0.9, $"only {comparison.Cases} cases were comparable");
     }
 
+    [Theory]
+    [MemberData(nameof(MachineTruthTests.Machines), MemberType = typeof(MachineTruthTests))]
+    public void Every_shipped_machine_agrees_with_the_reference_simulator(string id)
+    {
+        // Every setting with thirty faults where that is within bounds; otherwise so many settings drawn at random.
+        const int FaultsPerSetting = 30;
+        const int MostSettings = 6;
+        var (circuit, random) = (Shipped.Circuit(id), new Random(1130));
+        var settings = circuit.AllSettings().ToList();
+        var drawn = settings.Count <= MostSettings ? settings : random.GetItems([.. settings], MostSettings).ToList();
+        var comparison = new ReferenceComparison(random, drops: 20);
+        foreach (var setting in drawn)
+        {
+            comparison.Compare(circuit, [setting], FaultsPerSetting);
+        }
+
+        comparison.Report($"{id}, {drawn.Count} of {settings.Count} settings: ");
+        Assert.True(
+            comparison.Cases > drawn.Count * FaultsPerSetting * 0.8,
+            $"only {comparison.Cases} were comparable"
+        );
+    }
+
     [Fact]
     public void Every_example_in_every_setting_agrees_with_the_reference_simulator()
     {
@@ -73,9 +96,9 @@ internal sealed class ReferenceComparison(Random random, int drops)
         }
     }
 
-    public void Report() =>
+    public void Report(string of = "") =>
         TestContext.Current.TestOutputHelper?.WriteLine(
-            $"{Cases} cases, {Figures} volts and drops compared; largest difference {Largest * 1e6:0.###} µV"
+            $"{of}{Cases} cases, {Figures} volts and drops compared; largest difference {Largest * 1e6:0.###} µV"
         );
 
     private IEnumerable<(string Netlist, (int, int)[] Pairs, double[] Ours, string Label)> Solve(

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
 
@@ -6,9 +7,20 @@ namespace Pritchel.Core.Tests;
 /// <summary>Machines that ship with the program.</summary>
 internal static class Shipped
 {
-    private static readonly Lazy<Circuit> TractorOnce = new(() => Circuit.Compile(Read("orchard-tractor-4")));
+    private static readonly ConcurrentDictionary<string, Circuit> Compiled = new(StringComparer.Ordinal);
 
-    public static Circuit Tractor => TractorOnce.Value;
+    public static IReadOnlyList<string> Ids { get; } =
+    [
+        .. Directory
+            .EnumerateFiles(Path.Combine(AppContext.BaseDirectory, "machines"), "*.json")
+            .Select(f => Path.GetFileNameWithoutExtension(f)!)
+            .Where(n => !n.EndsWith(".schema", StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal),
+    ];
+
+    public static Circuit Tractor => Circuit("orchard-tractor-4");
+
+    public static Circuit Circuit(string id) => Compiled.GetOrAdd(id, i => Circuits.Circuit.Compile(Read(i)));
 
     public static string Text(string id) =>
         File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", id + ".json"));

@@ -205,6 +205,7 @@ public sealed class Circuit
         StateNames.ToList().FindIndex(s => string.Equals(s, name, StringComparison.Ordinal));
 
     /// <summary>Positions of all controls, given some by id and position name; the rest at rest.</summary>
+    /// <exception cref="ArgumentException">A position that its control has not.</exception>
     public ControlSetting Setting(IReadOnlyDictionary<string, string>? given)
     {
         var positions = new int[Machine.Controls.Count];
@@ -215,6 +216,10 @@ public sealed class Circuit
             positions[c] = control
                 .Positions.ToList()
                 .FindIndex(p => string.Equals(p, wanted, StringComparison.Ordinal));
+            if (positions[c] < 0)
+            {
+                throw new ArgumentException($"{control.Id} has no position {wanted}.", nameof(given));
+            }
         }
 
         return new ControlSetting(positions);

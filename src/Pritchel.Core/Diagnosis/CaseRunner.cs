@@ -131,6 +131,11 @@ internal sealed class CaseRunner
             return shown.Level >= Filament.BrightFrom ? Heard.Works : Heard.Nothing;
         }
 
+        if (shown.Kind == SignKind.Works && shown.Level >= 1)
+        {
+            return Heard.Works;
+        }
+
         return control?.Sign(state).Level > 0 ? Heard.OneClick : Heard.Nothing;
     }
 }

@@ -48,6 +48,12 @@ public sealed class HiddenFault
     /// <param name="widen">Factor on healthy spreads; 1 as believed.</param>
     public static HiddenFault? Hide(PredictionTable table, Fault fault, Meter meter, Random random, double widen = 1)
     {
+        // Chafes, shorts and swaps need paths of their own and are not among what is believed yet.
+        if (fault.Paths.Count > 0)
+        {
+            return null;
+        }
+
         const int Tries = 12;
         for (var attempt = 0; attempt < Tries; attempt++)
         {

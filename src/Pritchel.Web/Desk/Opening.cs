@@ -23,11 +23,16 @@ public sealed class Opening(IServiceProvider services, StartOptions options, Wor
             await DemoJobs.AddAsync(scope.ServiceProvider, cancellationToken);
         }
 
+        var open = (await scope.ServiceProvider.GetRequiredService<JobStore>().ListAsync(cancellationToken))
+            .Where(j => j.State.Closed is null && j.State.Complaint is not null)
+            .ToList();
+        var warming = new List<(MachineEntry Entry, string Json)>();
         foreach (var entry in await machines.ListAsync(cancellationToken))
         {
-            var json = await machines.JsonAsync(entry.Id, entry.Version, cancellationToken);
-            _ = Task.Run(() => Warm(entry, json!), CancellationToken.None);
+            warming.Add((entry, (await machines.JsonAsync(entry.Id, entry.Version, cancellationToken))!));
         }
+
+        _ = Task.Run(() => Warm(open, warming), CancellationToken.None);
     }
 
     /// <inheritdoc/>
@@ -60,12 +65,22 @@ public sealed class Opening(IServiceProvider services, StartOptions options, Wor
         }
     }
 
-    private void Warm(MachineEntry entry, string json)
+    /// <summary>Predictions of open jobs first, since they take seconds; then every machine, compiled.</summary>
+    private void Warm(List<Job> open, List<(MachineEntry Entry, string Json)> machines)
     {
-        var circuit = workshop.Circuit(entry.Id, entry.Version, json);
-        if (circuit.Machine.Duties.Count > 0)
+        foreach (var (entry, json) in machines)
         {
-            workshop.Kit(entry.Id, entry.Version, circuit, circuit.Machine.Duties[0].Id, []);
+            var circuit = workshop.Circuit(entry.Id, entry.Version, json);
+            foreach (
+                var complaint in open.Where(j =>
+                        string.Equals(j.MachineId, entry.Id, StringComparison.Ordinal)
+                        && j.MachineVersion == entry.Version
+                    )
+                    .Select(j => j.State.Complaint!)
+            )
+            {
+                workshop.Kit(entry.Id, entry.Version, circuit, complaint.Duty, complaint.Bridged);
+            }
         }
     }
 }

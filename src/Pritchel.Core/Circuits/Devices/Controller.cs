@@ -79,7 +79,8 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
         powered = declaration.State(part.Id + "/powered");
         dwelling = declaration.State(part.Id + "/dwelling");
         codes = declaration.State(part.Id + "/codes");
-        triggered = declaration.Memory(0);
+        // Not known before the first turn: no signal is not missed until then.
+        triggered = declaration.Memory(double.NaN);
         nodes = (declaration.Node(part.Id + ".+"), declaration.Node(part.Id + ".gnd"));
     }
 

@@ -26,7 +26,7 @@ const looks = [
 for (const [name, viewport, extra] of looks) {
   test(`pages are accessible and nothing runs off the side: ${name}`, async () => {
     const page = await pageOf(browser, app, viewport, { ...extra, bypassCSP: true });
-    for (const path of ["/", "/jobs/T-0001", "/jobs/T-0001/complaint", "/jobs/T-0001/sheet", "/jobs/T-0002", "/machines", "/meter", "/nowhere"]) {
+    for (const path of ["/", "/jobs/T-0001", "/jobs/T-0001/complaint", "/jobs/T-0001/sheet", "/jobs/T-0002", "/machines", "/machines/harbour-launch-1", "/machines/harbour-launch-1?view=switches", "/machines/orchard-tractor-4?view=line&c.key=START&c.brake=down", "/meter", "/nowhere"]) {
       await page.goto(app.url + path);
       await page.evaluate(axe);
       const { violations } = await page.evaluate(() => window.axe.run());

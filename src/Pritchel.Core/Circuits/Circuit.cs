@@ -200,6 +200,9 @@ public sealed class Circuit
     /// </summary>
     public bool CarriesIgnition(string address) => ignited.Value.Contains(NodeOf(address));
 
+    /// <summary>Whether a device stands for a part; plain metal has none.</summary>
+    public bool HasDevice(string partId) => Devices.Any(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
+
     /// <summary>State index by its device's id.</summary>
     public int StateOf(string name) =>
         StateNames.ToList().FindIndex(s => string.Equals(s, name, StringComparison.Ordinal));

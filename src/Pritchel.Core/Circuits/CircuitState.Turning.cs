@@ -6,11 +6,13 @@ public sealed partial class CircuitState
     private const int MostFastSwitchings = 60;
     private const int SwitchedTogether = 3;
     private const double ClosenessOfWaves = 1e-5;
+    private const double ClosenessInHurry = 2e-3;
 
     private readonly double[] speeds;
     private readonly Waves waves;
     private bool averaged;
     private bool stands;
+    private bool hurried;
 
     /// <summary>Whether the waves of charge windings are followed; without them only means and sparks are known.</summary>
     public bool FollowsWaves { get; init; } = true;

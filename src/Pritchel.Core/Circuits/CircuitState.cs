@@ -55,7 +55,8 @@ public sealed partial class CircuitState
     public double Tolerance { get; init; } = 1e-10;
 
     /// <summary>Relative change below which a nonlinear value counts as settled now: waves repeat less closely than still circuits.</summary>
-    public double Closeness => averaged ? Math.Max(Tolerance, ClosenessOfWaves) : Tolerance;
+    public double Closeness =>
+        averaged ? Math.Max(Tolerance, hurried ? ClosenessInHurry : ClosenessOfWaves) : Tolerance;
 
     /// <summary>The circuit.</summary>
     public Circuit Circuit => circuit;
@@ -206,21 +207,21 @@ public sealed partial class CircuitState
     /// <summary>Whether any conducting path joins two nodes.</summary>
     public bool Joined(int a, int b) => averaged ? waves.Joined(a, b) : elimination.Joined(a, b);
 
+    /// <summary>
+    /// Solves, lets nonlinear values come to rest and asks for the fastest switching. With waves, which take long, values
+    /// come only near their rest while something still wants to switch.
+    /// </summary>
     private Change SolveAndAsk()
     {
+        hurried = true;
         for (var refinements = 0; ; refinements++)
         {
             SolveNow();
-            var fastest = Change.None;
-            var refined = false;
-            foreach (var device in averaged ? circuit.SlowDevices : circuit.ActiveDevices)
+            var (fastest, refined) = Ask();
+            if (!refined && averaged && !fastest.Switches)
             {
-                var change = device.Step(this);
-                refined |= change.Refined;
-                if (change.Switches && (!fastest.Switches || change.Milliseconds < fastest.Milliseconds))
-                {
-                    fastest = change;
-                }
+                hurried = false;
+                (fastest, refined) = Ask();
             }
 
             if (!refined || refinements >= MostRefinements)
@@ -230,6 +231,22 @@ public sealed partial class CircuitState
 
             StampActive();
         }
+    }
+
+    private (Change Fastest, bool Refined) Ask()
+    {
+        var (fastest, refined) = (Change.None, false);
+        foreach (var device in averaged ? circuit.SlowDevices : circuit.ActiveDevices)
+        {
+            var change = device.Step(this);
+            refined |= change.Refined;
+            if (change.Switches && (!fastest.Switches || change.Milliseconds < fastest.Milliseconds))
+            {
+                fastest = change;
+            }
+        }
+
+        return (fastest, refined);
     }
 
     private void StampActive()

@@ -51,14 +51,52 @@ public sealed class LinePath
             return new LinePath(partId, []);
         }
 
-        var battery = circuit.Machine.Parts.First(p =>
-            string.Equals(p.Kind, PartKinds.Battery, StringComparison.Ordinal)
-        );
+        var battery = circuit.Machine.Parts.First(p => PartKinds.IsBattery(p.Kind));
         var top = circuit.NodeOf(battery.Id + ".+");
         var up = Follow(flows, own.Piece.From, top, f => f.Piece.To, f => f.Piece.From);
         var down = Follow(flows, own.Piece.To, circuit.Reference, f => f.Piece.From, f => f.Piece.To);
         up.Reverse();
         return new LinePath(partId, [.. up, own.Piece, .. down]);
+    }
+
+    /// <summary>Lays out the way of least resistance between two points, as contacts stand: a kill circuit, a ground.</summary>
+    /// <param name="state">A state that has settled.</param>
+    /// <param name="part">Part the line belongs to.</param>
+    /// <param name="from">Node it begins at.</param>
+    /// <param name="to">Node it ends at.</param>
+    /// <returns>The line; without pieces when nothing joins the two.</returns>
+    public static LinePath Between(CircuitState state, string part, int from, int to)
+    {
+        var circuit = state.Circuit;
+        var joins = circuit
+            .Network.Branches.Select(
+                (b, i) => (b.From, b.To, Ohms: 1 / state.Conductances[i], Name: circuit.BranchNames[i])
+            )
+            .Where(b => double.IsFinite(b.Ohms) && !string.Equals(b.Name.Split('/')[0], part, StringComparison.Ordinal))
+            .SelectMany(b => new[] { b, (From: b.To, To: b.From, b.Ohms, b.Name) })
+            .ToLookup(b => b.From);
+        var (best, came) = (new Dictionary<int, double> { [from] = 0 }, new Dictionary<int, LinePiece>());
+        var next = new PriorityQueue<int, double>([(from, 0)]);
+        while (next.TryDequeue(out var node, out var ohms))
+        {
+            foreach (var join in joins[node])
+            {
+                if (ohms + join.Ohms < best.GetValueOrDefault(join.To, double.PositiveInfinity))
+                {
+                    best[join.To] = ohms + join.Ohms;
+                    came[join.To] = new LinePiece(join.Name, node, join.To);
+                    next.Enqueue(join.To, best[join.To]);
+                }
+            }
+        }
+
+        var pieces = new List<LinePiece>();
+        for (var node = to; node != from && came.TryGetValue(node, out var piece); node = piece.From)
+        {
+            pieces.Insert(0, piece);
+        }
+
+        return new LinePath(part, pieces);
     }
 
     private static bool IsCoil(string name) => name.EndsWith("/coil", StringComparison.Ordinal);

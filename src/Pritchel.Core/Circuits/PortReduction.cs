@@ -97,74 +97,24 @@ internal sealed class PortReduction
             partial[to[s]] -= amps;
         }
 
-        for (var k = 0; k < count; k++)
+        Eliminate(reference, reference, handOn: true);
+        (volts[reference], islands[reference]) = (0, reference);
+        for (var k = left - 1; k >= 0; k--)
         {
-            islands[k] = k;
-            if (k != reference)
+            var port = order[k];
+            var (mean, joined) = (partial[port], port);
+            var share = shares.AsSpan(port * count, count);
+            for (var j = 0; j < share.Length; j++)
             {
-                HandOn(k);
-            }
-        }
-
-        volts[reference] = 0;
-        for (var k = count - 1; k >= 0; k--)
-        {
-            if (k == reference)
-            {
-                continue;
-            }
-
-            var (mean, row) = (partial[k], k * count);
-            for (var j = 0; j < count; j++)
-            {
-                var share = shares[row + j];
-                if (share > 0)
+                if (share[j] > 0)
                 {
-                    mean += share * volts[j];
-                    islands[k] = islands[j];
+                    mean += share[j] * volts[j];
+                    joined = islands[j];
                 }
             }
 
-            volts[k] = mean;
+            (volts[port], islands[port]) = (mean, joined);
         }
-    }
-
-    /// <summary>Takes a port out: joins those after it that it joined, and leaves it its shares and its own volts.</summary>
-    private void HandOn(int k)
-    {
-        var row = k * count;
-        double total = 0;
-        for (var j = 0; j < count; j++)
-        {
-            total += j > k || j == reference ? work[row + j] : 0;
-        }
-
-        if (total == 0)
-        {
-            shares.AsSpan(row, count).Clear();
-            partial[k] = 0;
-            return;
-        }
-
-        var amps = partial[k];
-        for (var j = 0; j < count; j++)
-        {
-            var share = j > k || j == reference ? work[row + j] / total : 0;
-            shares[row + j] = share;
-            partial[j] += share * amps;
-            if (share > 0)
-            {
-                for (var i = j + 1; i < count; i++)
-                {
-                    if (i > k || i == reference)
-                    {
-                        Add(work, i, j, share * work[row + i]);
-                    }
-                }
-            }
-        }
-
-        partial[k] = amps / total;
     }
 
     private void Superpose(
@@ -216,7 +166,7 @@ internal sealed class PortReduction
     }
 
     /// <summary>Takes every port but two out, one after another; each keeps its shares of those that were left.</summary>
-    private void Eliminate(int keepA, int keepB)
+    private void Eliminate(int keepA, int keepB, bool handOn = false)
     {
         left = 0;
         for (var k = 0; k < count; k++)
@@ -231,7 +181,7 @@ internal sealed class PortReduction
         var past = keepA == keepB ? left + 1 : left + 2;
         for (var k = 0; k < left; k++)
         {
-            EliminateOne(work.AsSpan(order[k] * count, count), shares.AsSpan(order[k] * count, count), k + 1, past);
+            EliminateOne(order[k], k + 1, past, handOn);
         }
     }
 
@@ -261,8 +211,10 @@ internal sealed class PortReduction
         }
     }
 
-    private void EliminateOne(ReadOnlySpan<double> row, Span<double> share, int first, int past)
+    private void EliminateOne(int taken, int first, int past, bool handOn)
     {
+        var row = work.AsSpan(taken * count, count);
+        var share = shares.AsSpan(taken * count, count);
         share.Clear();
         var met = 0;
         double total = 0;
@@ -275,11 +227,23 @@ internal sealed class PortReduction
             }
         }
 
+        // Current into the port goes on to its neighbours in shares; its own volts keep what it meets in doing so.
+        var amps = partial[taken];
+        if (handOn)
+        {
+            partial[taken] = met == 0 ? 0 : amps / total;
+        }
+
         for (var i = 0; i < met; i++)
         {
             var a = neighbours[i];
             var toA = row[a] / total;
             share[a] = toA;
+            if (handOn)
+            {
+                partial[a] += toA * amps;
+            }
+
             for (var j = i + 1; j < met; j++)
             {
                 var b = neighbours[j];

@@ -172,17 +172,17 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
     /// </summary>
     private Change Press(CircuitState state, double amps, BackPressure gassing)
     {
-        const double Exact = 1e-5;
+        const double Volt = 1;
         const double FirstFall = 2;
         var now = state[pressure];
         var excess = gassing.At(amps) - now;
-        if (Math.Abs(excess) < Exact)
+        if (Math.Abs(excess) < state.Closeness * Volt)
         {
             return Change.None;
         }
 
         // A relay that moved since makes the bracket stale: begin it again.
-        if (now < state[low] || now > state[high] || state[high] - state[low] < Exact / 10)
+        if (now < state[low] || now > state[high] || state[high] - state[low] < state.Closeness * Volt / 10)
         {
             (state[low], state[high], state[last]) = (0, MostVolts, double.NaN);
         }

@@ -47,6 +47,40 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+/** Fetches this page as it would be at another address and puts its live part in place, without leaving. */
+async function redraw(address) {
+  const from = document.activeElement?.getAttribute("name");
+  const answer = await fetch(address);
+  if (!answer.ok) {
+    window.location.assign(address);
+    return;
+  }
+  const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("live");
+  document.getElementById("live").replaceWith(document.adoptNode(fresh));
+  window.history.replaceState(null, "", address);
+  if (from) document.querySelector(`#live [name="${CSS.escape(from)}"]`)?.focus();
+}
+
+document.addEventListener("alpine:init", () => {
+  window.Alpine.data("moves", () => ({
+    init() {
+      this.$root.addEventListener("click", (event) => {
+        const link = event.target.closest("a[href]");
+        const address = link?.getAttribute("href") ?? "";
+        const here = `${window.location.pathname}?`;
+        if (!address.startsWith(here) || event.ctrlKey || event.metaKey || event.shiftKey) return;
+        event.preventDefault();
+        redraw(address);
+      });
+    },
+    moved(event) {
+      const form = event.target.form;
+      const asked = [...new FormData(form)].filter(([, value]) => value !== "");
+      redraw(`${window.location.pathname}?${new URLSearchParams(asked)}`);
+    },
+  }));
+});
+
 document.addEventListener("keydown", (event) => {
   const typing = event.target instanceof HTMLElement && event.target.matches("input:not([type=radio]):not([type=checkbox]), textarea");
   if (event.key === "?" && (!typing || event.target.value === "")) {

@@ -1,0 +1,223 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Units;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+using Pritchel.Web.Drawings;
+
+namespace Pritchel.Web.Pages.Machines;
+
+/// <summary>A machine: its circuit drawn three ways, with the controls moved, a speed and a fault as one likes.</summary>
+public sealed class MachineModel(JobDesk desk, JobStore jobs) : PageModel
+{
+    private const double FastestRpm = 20_000;
+    private const string ControlPrefix = "c.";
+
+    /// <summary>Drawing asked for: loom, switches or line.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? View { get; set; }
+
+    /// <summary>Speed of the engines, in revolutions a minute, as typed.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Rpm { get; set; }
+
+    /// <summary>Fault planted, by id.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Fault { get; set; }
+
+    /// <summary>Terminal asked about, as an address.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? At { get; set; }
+
+    /// <summary>Wire asked about, by id.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Wire { get; set; }
+
+    /// <summary>Line asked for: a part it runs through, or "kill:" and a coil.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Line { get; set; }
+
+    /// <summary>Name and version.</summary>
+    public MachineEntry Entry { get; private set; } = null!;
+
+    /// <summary>The machine.</summary>
+    public Machine Machine { get; private set; } = null!;
+
+    /// <summary>The sound machine's circuit.</summary>
+    public Circuit Circuit { get; private set; } = null!;
+
+    /// <summary>Positions of the controls.</summary>
+    public ControlSetting Setting { get; private set; } = null!;
+
+    /// <summary>The circuit solved as asked.</summary>
+    public CircuitState State { get; private set; } = null!;
+
+    /// <summary>What the machine does.</summary>
+    public Outcome Outcome { get; private set; } = null!;
+
+    /// <summary>Speed asked for.</summary>
+    public double Speed { get; private set; }
+
+    /// <summary>Fault planted, or null.</summary>
+    public Fault? Planted { get; private set; }
+
+    /// <summary>Wire asked about, or null.</summary>
+    public Wire? Chosen { get; private set; }
+
+    /// <summary>What was asked for and cannot be.</summary>
+    public List<string> Problems { get; } = [];
+
+    /// <summary>Jobs on this machine.</summary>
+    public IReadOnlyList<Job> Jobs { get; private set; } = [];
+
+    /// <summary>Shows the machine.</summary>
+    public async Task<IActionResult> OnGetAsync(string id)
+    {
+        if (await desk.MachineAsync(id, HttpContext.RequestAborted) is not { } found)
+        {
+            return NotFound();
+        }
+
+        (Entry, Circuit, Machine) = (found.Entry, found.Circuit, found.Circuit.Machine);
+        View = View is "switches" or "line" ? View : "loom";
+        Setting = Circuit.Setting(Asked());
+        Speed = SpeedAsked();
+        Planted = Circuit.Faults.FirstOrDefault(f => string.Equals(f.Id, Fault, StringComparison.Ordinal));
+        if (Planted is null && !string.IsNullOrEmpty(Fault))
+        {
+            Problems.Add("Fault: no such fault on this machine; choose one from the list.");
+        }
+
+        Chosen = Machine.Wires.FirstOrDefault(w => string.Equals(w.Id, Wire, StringComparison.Ordinal));
+        Solve();
+        Jobs =
+        [
+            .. (await jobs.ListAsync(HttpContext.RequestAborted)).Where(j =>
+                string.Equals(j.MachineId, id, StringComparison.Ordinal)
+            ),
+        ];
+        ViewData["Area"] = "Machines";
+        return Page();
+    }
+
+    /// <summary>Volts of a terminal above battery negative, or above the first body where there is no battery.</summary>
+    public double? Volts(string address)
+    {
+        var node = Circuit.NodeOf(address);
+        return State.Joined(node, Circuit.Reference) ? State.Drop(node, Circuit.Reference) : null;
+    }
+
+    /// <summary>This page's address with some of what is asked changed; null takes a key out.</summary>
+    public string With(params (string Key, string? Value)[] changes)
+    {
+        var query = Request.Query.ToDictionary(q => q.Key, q => (string?)q.Value.ToString(), StringComparer.Ordinal);
+        foreach (var (key, value) in changes)
+        {
+            query[key] = value;
+        }
+
+        return $"/machines/{Entry.Id}"
+            + QueryString.Create(
+                query.Where(q => !string.IsNullOrEmpty(q.Value)).OrderBy(q => q.Key, StringComparer.Ordinal)
+            );
+    }
+
+    /// <summary>Speeds to offer, with what each is.</summary>
+    public IEnumerable<(double Rpm, string Words)> Speeds =>
+        Machine.Engines is not [var engine, ..]
+            ? [(0, "at rest")]
+            :
+            [
+                (0, "at rest"),
+                (engine.CrankRpm, $"pulled over, {engine.CrankRpm:0} rpm"),
+                (engine.IdleRpm, $"idling, {engine.IdleRpm:0} rpm"),
+                (engine.WorkRpm, $"working, {engine.WorkRpm:0} rpm"),
+            ];
+
+    /// <summary>Lines to offer: through what takes current now, and of every kill lead.</summary>
+    public IEnumerable<(string Value, string Words)> Lines =>
+        Machine
+            .Parts.Where(p => p.Terminals.Contains("kill", StringComparer.Ordinal))
+            .Select(p => ("kill:" + p.Id, "kill of the " + p.Name))
+            .Concat(
+                Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind))
+                    ? Machine.Parts.Where(ShowsItself).Select(p => (p.Id, "through the " + p.Name))
+                    : []
+            );
+
+    /// <summary>The line asked for, laid out in the present setting.</summary>
+    public LinePath LaidOut()
+    {
+        var first = Machine.Duties.Count > 0 ? Machine.Duties[0].Load : Lines.Select(l => l.Value).FirstOrDefault();
+        var wanted = Lines.Any(l => string.Equals(l.Value, Line, StringComparison.Ordinal)) ? Line! : first!;
+        Line = wanted;
+        if (!wanted.StartsWith("kill:", StringComparison.Ordinal))
+        {
+            return LinePath.Through(Circuit, Setting, wanted);
+        }
+
+        var coil = wanted["kill:".Length..];
+        return LinePath.Between(State, coil, Circuit.NodeOf(coil + ".kill"), Circuit.NodeOf(coil + ".case"));
+    }
+
+    /// <summary>Whether a part shows by itself that current works in it.</summary>
+    private bool ShowsItself(Part part) =>
+        Circuit.HasDevice(part.Id)
+        && Circuit.DeviceOf(part.Id).Sign(State).Kind is not (SignKind.None or SignKind.Charges);
+
+    private Dictionary<string, string> Asked()
+    {
+        var asked = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var control in Machine.Controls)
+        {
+            var wanted = Request.Query[ControlPrefix + control.Id].ToString();
+            if (control.Positions.Contains(wanted, StringComparer.Ordinal))
+            {
+                asked[control.Id] = wanted;
+            }
+            else if (wanted.Length > 0)
+            {
+                Problems.Add($"{control.Name}: allowed {string.Join(", ", control.Positions)}.");
+            }
+        }
+
+        return asked;
+    }
+
+    private double SpeedAsked()
+    {
+        if (string.IsNullOrWhiteSpace(Rpm))
+        {
+            return 0;
+        }
+
+        if (
+            double.TryParse(Rpm, NumberStyles.Float, CultureInfo.InvariantCulture, out var rpm)
+            && rpm is >= 0 and <= FastestRpm
+        )
+        {
+            return rpm;
+        }
+
+        Problems.Add($"Speed: allowed 0 to {FastestRpm} rpm.");
+        return 0;
+    }
+
+    private void Solve()
+    {
+        const double Middling = 0.5;
+        var @case = new Case
+        {
+            Circuit = Circuit,
+            Settings = [Circuit.Setting(null), Setting],
+            Speeds = Circuit.Engines.ToDictionary(e => e.Id, _ => new Rpm(Speed), StringComparer.Ordinal),
+            Faults = Planted is null ? [] : [new PlantedFault(Planted, Middling)],
+        };
+        State = new CircuitState(@case.Wired);
+        Outcome = Outcome.Of(State, State.FollowStarters(@case.Settle(State)));
+    }
+}

@@ -91,6 +91,28 @@ public sealed class MachinePageTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
+    public async Task Wires_are_found_again_by_their_colours_and_lead_to_their_drawing()
+    {
+        var page = await GetAsync("/machines?q=yellow%2Fred");
+        Assert.Contains("Harbour launch No. 1", page, StringComparison.Ordinal);
+        Assert.Matches("href=\"/machines/harbour-launch-1\\?wire=\\d+\"", page);
+        Assert.Contains("Nothing here matches all", await GetAsync("/machines?q=zebra"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Wire_and_joint_lists_hold_a_row_for_each_and_quote_what_needs_it()
+    {
+        var file = System.Text.Json.Nodes.JsonNode.Parse(await GetAsync("/api/v1/machines/tide-outboard-3"))!;
+        var wires = file["wires"]!.AsArray().Count;
+        var list = await GetAsync("/api/v1/machines/tide-outboard-3/wires.csv");
+        Assert.Equal(wires + 1, list.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length);
+        Assert.StartsWith("wire,colours,gauge,lengthM,zone,from,", list, StringComparison.Ordinal);
+        var joints = await GetAsync("/api/v1/machines/tide-outboard-3/joints.csv");
+        Assert.Equal((2 * wires) + 1, joints.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length);
+        Assert.Contains("\"under the cowl, starboard\"", joints, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_machine_that_is_not_here_is_not_found()
     {
         var response = await client.GetAsync("/machines/none", TestContext.Current.CancellationToken);

@@ -36,7 +36,7 @@ test("moving the controls redraws in place, and the keyboard keeps its place", a
 test("a wire touched on the loom shows both its ends and its way", async () => {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });
   await page.goto(`${app.url}/machines/orchard-zero-turn-7`);
-  await page.locator("a[aria-label^='wire 12,']").first().click();
+  await page.locator("a[aria-label^='12 violet/white, wire']").first().click();
   await page.locator(".picked", { hasText: "Wire 12" }).waitFor();
   assert.equal(await page.locator(".picked p").count(), 3);
   assert.equal(await page.locator(".loom .way .core").count(), 1);

@@ -42,6 +42,17 @@ await page.goto(`${app.url}/jobs/T-0002/sheet`);
 await take("sheet", true);
 await page.goto(`${app.url}/machines`);
 await take("machines");
+await page.goto(`${app.url}/machines/orchard-zero-turn-7?c.key=RUN&c.seat=sat&rpm=3500&wire=12`);
+await take("loom", true);
+await page.goto(`${app.url}/machines/hill-quad-2?view=switches&c.key=ON&c.start=pressed`);
+await take("switches");
+await page.goto(`${app.url}/machines/hedgerow-mower-2?view=line&rpm=2900`);
+await take("machine-line");
+await page.goto(`${app.url}/meter?from=cheap`);
+await take("meter", true);
+await phone.goto(`${app.url}/machines/quay-scooter-3?c.key=ON&rpm=6500`);
+await phone.locator(".drawing-head").scrollIntoViewIfNeeded();
+await phone.screenshot({ path: `${folder}machine-phone-night.png` });
 
 await browser.close();
 await app.stop();

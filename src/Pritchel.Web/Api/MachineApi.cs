@@ -28,6 +28,22 @@ internal static class MachineApi
             .Accepts<object>(Json)
             .Produces<MachineEntry>(201)
             .ProducesValidationProblem();
+        machines
+            .MapGet(
+                "/{id}/wires.csv",
+                (string id, JobDesk desk, CancellationToken cancel) =>
+                    ListAsync(id, "wires", MachineLists.Wires, desk, cancel)
+            )
+            .WithSummary("Wires as CSV")
+            .Produces<string>(contentType: "text/csv");
+        machines
+            .MapGet(
+                "/{id}/joints.csv",
+                (string id, JobDesk desk, CancellationToken cancel) =>
+                    ListAsync(id, "joints", MachineLists.Joints, desk, cancel)
+            )
+            .WithSummary("Joints as CSV")
+            .Produces<string>(contentType: "text/csv");
         machines.MapGet("/{id}/points", PointsAsync).WithSummary("List points a probe can touch");
         machines.MapGet("/{id}/faults", FaultsAsync).WithSummary("List faults that can be planted");
         machines
@@ -48,6 +64,21 @@ internal static class MachineApi
             .Accepts<MeasureRequest>(Json)
             .Produces<string>(contentType: "text/plain");
     }
+
+    private static async Task<IResult> ListAsync(
+        string id,
+        string name,
+        Func<Machine, string> write,
+        JobDesk desk,
+        CancellationToken cancel
+    ) =>
+        await desk.MachineAsync(id, cancel) is { } found
+            ? Results.File(
+                System.Text.Encoding.UTF8.GetBytes(write(found.Circuit.Machine)),
+                "text/csv; charset=utf-8",
+                $"{id}-{name}.csv"
+            )
+            : NoMachine(id);
 
     private static async Task<IResult> ExportAsync(string id, MachineStore store, CancellationToken cancel) =>
         await store.FindAsync(id, cancel) is { } entry

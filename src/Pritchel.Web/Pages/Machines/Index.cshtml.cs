@@ -2,14 +2,24 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
 using Pritchel.Data;
+using Pritchel.Web.Desk;
 
 namespace Pritchel.Web.Pages.Machines;
 
 /// <summary>Machines: a list, files out and files in.</summary>
-public sealed class IndexModel(MachineStore machines) : PageModel
+public sealed class IndexModel(MachineStore machines, JobDesk desk) : PageModel
 {
+    private const int MostHits = 12;
+
     /// <summary>Machines by name.</summary>
     public IReadOnlyList<MachineEntry> List { get; private set; } = [];
+
+    /// <summary>What is looked for, as typed.</summary>
+    [BindProperty(SupportsGet = true, Name = "q")]
+    public string? Sought { get; set; }
+
+    /// <summary>What was found, machine by machine.</summary>
+    public IReadOnlyList<(MachineEntry Entry, IReadOnlyList<MachineHit> Hits)> Found { get; private set; } = [];
 
     /// <summary>Why a file was refused.</summary>
     public IReadOnlyList<MachineProblem> Problems { get; private set; } = [];
@@ -21,7 +31,28 @@ public sealed class IndexModel(MachineStore machines) : PageModel
     public MachineEntry? Taken { get; private set; }
 
     /// <summary>Shows the list.</summary>
-    public async Task OnGetAsync() => await LoadAsync();
+    public async Task OnGetAsync()
+    {
+        await LoadAsync();
+        if (string.IsNullOrWhiteSpace(Sought))
+        {
+            return;
+        }
+
+        var found = new List<(MachineEntry, IReadOnlyList<MachineHit>)>();
+        foreach (var entry in List)
+        {
+            if (
+                await desk.MachineAsync(entry.Id, HttpContext.RequestAborted) is { } machine
+                && MachineSearch.Find(machine.Circuit.Machine, Sought).Take(MostHits).ToList() is { Count: > 0 } hits
+            )
+            {
+                found.Add((entry, hits));
+            }
+        }
+
+        Found = found;
+    }
 
     /// <summary>Takes a file in, or says why not.</summary>
     public async Task<IActionResult> OnPostAsync(IFormFile? file)

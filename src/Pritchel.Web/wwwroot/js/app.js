@@ -47,15 +47,20 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+let asked = 0;
+
 /** Fetches this page as it would be at another address and puts its live part in place, without leaving. */
 async function redraw(address) {
-  const from = document.activeElement?.getAttribute("name");
+  const mine = ++asked;
   const answer = await fetch(address);
   if (!answer.ok) {
     window.location.assign(address);
     return;
   }
   const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("live");
+  // A control moved since has asked again: only the last answer is shown.
+  if (mine !== asked) return;
+  const from = document.activeElement?.getAttribute("name");
   document.getElementById("live").replaceWith(document.adoptNode(fresh));
   window.history.replaceState(null, "", address);
   if (from) document.querySelector(`#live [name="${CSS.escape(from)}"]`)?.focus();
@@ -75,8 +80,8 @@ document.addEventListener("alpine:init", () => {
     },
     moved(event) {
       const form = event.target.form;
-      const asked = [...new FormData(form)].filter(([, value]) => value !== "");
-      redraw(`${window.location.pathname}?${new URLSearchParams(asked)}`);
+      const filled = [...new FormData(form)].filter(([, value]) => value !== "");
+      redraw(`${window.location.pathname}?${new URLSearchParams(filled)}`);
     },
   }));
 });

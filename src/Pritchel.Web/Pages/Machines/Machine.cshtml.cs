@@ -133,9 +133,9 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs) : PageModel
             :
             [
                 (0, "at rest"),
-                (engine.CrankRpm, $"pulled over, {engine.CrankRpm:0} rpm"),
-                (engine.IdleRpm, $"idling, {engine.IdleRpm:0} rpm"),
-                (engine.WorkRpm, $"working, {engine.WorkRpm:0} rpm"),
+                (engine.CrankRpm, $"pulled {engine.CrankRpm:0} rpm"),
+                (engine.IdleRpm, $"idle {engine.IdleRpm:0} rpm"),
+                (engine.WorkRpm, $"work {engine.WorkRpm:0} rpm"),
             ];
 
     /// <summary>Lines to offer: through what takes current now, and of every kill lead.</summary>

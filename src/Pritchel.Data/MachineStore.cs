@@ -10,6 +10,11 @@ namespace Pritchel.Data;
 /// <param name="Kind">Family.</param>
 public sealed record MachineEntry(string Id, int Version, string Name, string Kind);
 
+/// <summary>One version of a machine.</summary>
+/// <param name="Version">Its number, from 1.</param>
+/// <param name="AddedUtc">When it came in.</param>
+public sealed record MachineVersion(int Version, DateTime AddedUtc);
+
 /// <summary>Machine files in the record.</summary>
 public sealed class MachineStore(PritchelContext context, TimeProvider clock)
 {
@@ -30,6 +35,14 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
             .OrderByDescending(m => m.Version)
             .Select(m => new MachineEntry(m.MachineId, m.Version, m.Name, m.Kind))
             .FirstOrDefaultAsync(cancel);
+
+    /// <summary>All versions of a machine, oldest first.</summary>
+    public async Task<IReadOnlyList<MachineVersion>> VersionsAsync(string id, CancellationToken cancel = default) =>
+        await context
+            .Machines.Where(m => m.MachineId == id)
+            .OrderBy(m => m.Version)
+            .Select(m => new MachineVersion(m.Version, m.AddedUtc))
+            .ToListAsync(cancel);
 
     /// <summary>JSON of one version, or null.</summary>
     public async Task<string?> JsonAsync(string id, int version, CancellationToken cancel = default) =>

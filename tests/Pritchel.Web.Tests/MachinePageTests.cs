@@ -113,6 +113,32 @@ public sealed class MachinePageTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
+    public async Task A_new_version_is_told_apart_from_the_one_before_and_both_can_be_fetched()
+    {
+        const string Id = "run-stand-1";
+        var file = System.Text.Json.Nodes.JsonNode.Parse(await GetAsync($"/api/v1/machines/{Id}"))!;
+        var first = file.ToJsonString();
+        var wire = file["wires"]!.AsArray().First(w => w!["id"]!.GetValue<string>() == "3")!;
+        wire["colours"] = new System.Text.Json.Nodes.JsonArray("orange");
+        var response = await client.PostAsync(
+            "/api/v1/machines",
+            new StringContent(file.ToJsonString(), System.Text.Encoding.UTF8, "application/json"),
+            TestContext.Current.CancellationToken
+        );
+        response.EnsureSuccessStatusCode();
+        var page = await GetAsync($"/machines/{Id}/versions");
+        Assert.Contains("Version 2,", page, StringComparison.Ordinal);
+        Assert.Contains("wire 3: colours red/white → orange", WebUtility.HtmlDecode(page), StringComparison.Ordinal);
+        var old = System.Text.Json.Nodes.JsonNode.Parse(await GetAsync($"/api/v1/machines/{Id}/file?version=1"))!;
+        Assert.Equal(first, old.ToJsonString());
+        var missing = await client.GetAsync(
+            $"/api/v1/machines/{Id}/file?version=9",
+            TestContext.Current.CancellationToken
+        );
+        Assert.Equal(HttpStatusCode.NotFound, missing.StatusCode);
+    }
+
+    [Fact]
     public async Task A_machine_that_is_not_here_is_not_found()
     {
         var response = await client.GetAsync("/machines/none", TestContext.Current.CancellationToken);

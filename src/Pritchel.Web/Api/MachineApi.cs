@@ -85,12 +85,18 @@ internal static class MachineApi
             ? Results.Text((await store.JsonAsync(id, entry.Version, cancel))!, Json)
             : NoMachine(id);
 
-    private static async Task<IResult> DownloadAsync(string id, MachineStore store, CancellationToken cancel) =>
+    private static async Task<IResult> DownloadAsync(
+        string id,
+        int? version,
+        MachineStore store,
+        CancellationToken cancel
+    ) =>
         await store.FindAsync(id, cancel) is { } entry
+        && await store.JsonAsync(id, version ?? entry.Version, cancel) is { } json
             ? Results.File(
-                System.Text.Encoding.UTF8.GetBytes((await store.JsonAsync(id, entry.Version, cancel))!),
+                System.Text.Encoding.UTF8.GetBytes(json),
                 Json,
-                entry.Id + ".json"
+                version is null ? $"{entry.Id}.json" : $"{entry.Id}-version-{version}.json"
             )
             : NoMachine(id);
 

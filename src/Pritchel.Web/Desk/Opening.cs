@@ -52,7 +52,11 @@ public sealed class Opening(IServiceProvider services, StartOptions options, Wor
             var reading = MachineFile.Read(stream);
             if (reading.Machine is { } machine)
             {
-                await machines.AddAsync(machine, cancel);
+                // One that is here already may be the owner's own by now: it is left as it is.
+                if (await machines.FindAsync(machine.Id, cancel) is null)
+                {
+                    await machines.AddAsync(machine, cancel);
+                }
             }
             else
             {

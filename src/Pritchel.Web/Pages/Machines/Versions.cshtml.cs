@@ -1,0 +1,49 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Machines;
+using Pritchel.Data;
+
+namespace Pritchel.Web.Pages.Machines;
+
+/// <summary>A machine's versions, newest first, with what each changed.</summary>
+public sealed class VersionsModel(MachineStore machines, JobStore jobs) : PageModel
+{
+    /// <summary>Newest version.</summary>
+    public MachineEntry Entry { get; private set; } = null!;
+
+    /// <summary>Versions with their differences from the one before; none for the first.</summary>
+    public IReadOnlyList<(MachineVersion Version, IReadOnlyList<string> Differences)> List { get; private set; } = [];
+
+    /// <summary>Jobs by the version they keep.</summary>
+    public ILookup<int, Job> Jobs { get; private set; } = Array.Empty<Job>().ToLookup(_ => 0);
+
+    /// <summary>Shows them.</summary>
+    public async Task<IActionResult> OnGetAsync(string id)
+    {
+        var cancel = HttpContext.RequestAborted;
+        if (await machines.FindAsync(id, cancel) is not { } entry)
+        {
+            return NotFound();
+        }
+
+        Entry = entry;
+        var read = new List<(MachineVersion Version, Machine Machine)>();
+        foreach (var version in await machines.VersionsAsync(id, cancel))
+        {
+            read.Add((version, MachineFile.Read((await machines.JsonAsync(id, version.Version, cancel))!).Machine!));
+        }
+
+        List =
+        [
+            .. read.Select(
+                    (v, i) => (v.Version, i == 0 ? [] : MachineDifference.Between(read[i - 1].Machine, v.Machine))
+                )
+                .Reverse(),
+        ];
+        Jobs = (await jobs.ListAsync(cancel))
+            .Where(j => string.Equals(j.MachineId, id, StringComparison.Ordinal))
+            .ToLookup(j => j.MachineVersion);
+        ViewData["Area"] = "Machines";
+        return Page();
+    }
+}

@@ -60,6 +60,37 @@ public class StarterSolenoidTests
         Assert.True(In(Moved("w4@to/joint/resistive", Math.Log(0.1 / 0.05) / Math.Log(10_000 / 0.05))));
     }
 
+    [Theory]
+    [InlineData(0.1, true)]
+    [InlineData(0.5, false)]
+    public void Behind_a_thin_supply_it_clicks_and_drops_out_for_ever_and_behind_a_thinner_one_does_nothing(
+        double ohms,
+        bool clicks
+    )
+    {
+        // The launch, r in the cable that feeds everything. 0.1 Ω: both windings (0.27 Ω) see 12.5 · 0.27/0.39 = 8.6 V and
+        // pull in; the standing starter (12 mΩ) then leaves 12.5 · 0.013/0.133 = 1.2 V, under the 3 V that hold wants,
+        // before it can turn. 0.5 Ω: the windings see 4.3 V of the 7.5 V they want.
+        var launch = Shipped.Circuit("harbour-launch-1");
+        var cable = launch.Faults.Single(f => f.Id == "C3@to/joint/resistive");
+        var outcome = Outcome.Of(
+            new Case
+            {
+                Circuit = launch,
+                Settings = [Shipped.Setting(launch, ("switch", "START"), ("on", "on"), ("start", "pressed"))],
+                Faults =
+                [
+                    new(
+                        cable,
+                        Math.Log(ohms / cable.Severity.Least) / Math.Log(cable.Severity.Most / cable.Severity.Least)
+                    ),
+                ],
+            }
+        );
+        Assert.Equal(clicks, outcome.Chatters);
+        Assert.True(clicks || outcome.Cranks.Count == 0);
+    }
+
     [Fact]
     public void Hold_open_clicks_in_and_drops_out_for_ever()
     {

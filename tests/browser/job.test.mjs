@@ -71,9 +71,10 @@ const thumb = {
 
 async function wholeJob(page, hands) {
   await page.goto(app.url);
-  const opened = await page.locator("details.machine").first().getAttribute("open");
-  if (opened === null) await hands.press(page, "details.machine summary");
-  await hands.press(page, 'button[name=duty][value=cranks]');
+  const tractor = "details.machine:has(input[value=orchard-tractor-4])";
+  const opened = await page.locator(tractor).getAttribute("open");
+  if (opened === null) await hands.press(page, `${tractor} summary`);
+  await hands.press(page, `${tractor} button[name=duty][value=cranks]`);
   await page.waitForURL(/\/complaint$/);
 
   await hands.check(page, "input[name=HeardSaid][value=Nothing]");

@@ -17,6 +17,15 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
     /// <summary>Settings of the installation.</summary>
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 
+    /// <summary>Machines being drawn or changed.</summary>
+    public DbSet<DraftRow> Drafts => Set<DraftRow>();
+
+    /// <summary>Steps of drafts.</summary>
+    public DbSet<DraftStepRow> DraftSteps => Set<DraftStepRow>();
+
+    /// <summary>Pictures of machines.</summary>
+    public DbSet<PictureRow> Pictures => Set<PictureRow>();
+
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
@@ -36,5 +45,8 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
             .OnDelete(DeleteBehavior.Restrict);
         modelBuilder.Entity<JobEventRow>().HasIndex(e => new { e.JobId, e.Sequence }).IsUnique();
         modelBuilder.Entity<SettingRow>().HasKey(s => s.Name);
+        modelBuilder.Entity<DraftRow>().HasMany(d => d.Steps).WithOne().HasForeignKey(s => s.DraftId);
+        modelBuilder.Entity<DraftStepRow>().HasKey(s => new { s.DraftId, s.Sequence });
+        modelBuilder.Entity<PictureRow>().HasIndex(p => p.MachineId);
     }
 }

@@ -72,3 +72,66 @@ public sealed class SettingRow
     /// <summary>Value as JSON.</summary>
     public required string Value { get; set; }
 }
+
+/// <summary>A machine being drawn or changed, not yet saved as a version.</summary>
+public sealed class DraftRow
+{
+    /// <summary>Database key.</summary>
+    public int Id { get; init; }
+
+    /// <summary>Id the machine will be saved under.</summary>
+    public required string MachineId { get; init; }
+
+    /// <summary>The step it stands at; later steps were undone.</summary>
+    public required int At { get; set; }
+
+    /// <summary>Its steps.</summary>
+    public ICollection<DraftStepRow> Steps { get; } = new List<DraftStepRow>();
+}
+
+/// <summary>One step of a draft: the whole machine as it was after a change.</summary>
+public sealed class DraftStepRow
+{
+    /// <summary>Draft.</summary>
+    public int DraftId { get; init; }
+
+    /// <summary>0 for what the draft began from.</summary>
+    public required int Sequence { get; init; }
+
+    /// <summary>What was changed, in words.</summary>
+    public required string Words { get; init; }
+
+    /// <summary>The machine after it, canonical JSON.</summary>
+    public required string Json { get; init; }
+
+    /// <summary>When, UTC.</summary>
+    public required DateTime AtUtc { get; init; }
+}
+
+/// <summary>A picture of a machine; the picture itself is a file beside the record.</summary>
+public sealed class PictureRow
+{
+    /// <summary>Database key; the file is pictures/ID.jpg.</summary>
+    public int Id { get; init; }
+
+    /// <summary>Machine.</summary>
+    public required string MachineId { get; init; }
+
+    /// <summary>Part it shows, by id, or null.</summary>
+    public string? PartId { get; init; }
+
+    /// <summary>What it shows.</summary>
+    public required string Words { get; init; }
+
+    /// <summary>Width in pixels.</summary>
+    public required int Width { get; init; }
+
+    /// <summary>Height in pixels.</summary>
+    public required int Height { get; init; }
+
+    /// <summary>When it was added, UTC.</summary>
+    public required DateTime AddedUtc { get; init; }
+
+    /// <summary>When it was put away, UTC; a picture put away is kept but not shown.</summary>
+    public DateTime? PutAwayUtc { get; set; }
+}

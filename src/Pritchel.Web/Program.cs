@@ -37,6 +37,12 @@ builder.Services.AddDbContext<PritchelContext>(
     (services, db) => db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<StartOptions>().DataFolder))
 );
 builder.Services.AddScoped<MachineStore>();
+builder.Services.AddScoped<DraftStore>();
+builder.Services.AddScoped(services => new PictureStore(
+    services.GetRequiredService<PritchelContext>(),
+    Path.Combine(services.GetRequiredService<StartOptions>().DataFolder, "pictures"),
+    services.GetRequiredService<TimeProvider>()
+));
 builder.Services.AddScoped<JobStore>();
 builder.Services.AddScoped<MeterStore>();
 builder.Services.AddScoped<JobDesk>();

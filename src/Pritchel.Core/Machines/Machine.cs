@@ -27,6 +27,9 @@ public sealed record Machine
     /// <summary>Family, such as "ride-on tractor".</summary>
     public required string Kind { get; init; }
 
+    /// <summary>Which one it is: type, serial number, diagram; or null when it stands for its kind.</summary>
+    public Identity? Identity { get; init; }
+
     /// <summary>What is in it, in a sentence.</summary>
     public required string Summary { get; init; }
 
@@ -61,6 +64,22 @@ public sealed record Machine
     public required IReadOnlyList<Duty> Duties { get; init; }
 }
 
+/// <summary>
+/// Which machine, or which engine, this is. A repowered machine has two: its own and its engine's, each with a diagram.
+/// </summary>
+/// <param name="Type">Type or model as on its plate.</param>
+/// <param name="Serial">Its own serial number.</param>
+/// <param name="SerialFrom">First serial number that the diagram is for, as printed.</param>
+/// <param name="SerialTo">Last serial number that the diagram is for, as printed.</param>
+/// <param name="Diagram">Which diagram applies: sheet, edition, where it is kept.</param>
+public sealed record Identity(
+    string? Type = null,
+    string? Serial = null,
+    string? SerialFrom = null,
+    string? SerialTo = null,
+    string? Diagram = null
+);
+
 /// <summary>An engine, as far as it turns electrical parts.</summary>
 /// <param name="Id">Short name.</param>
 /// <param name="Name">In words: "port engine".</param>
@@ -68,7 +87,16 @@ public sealed record Machine
 /// <param name="IdleRpm">At idle.</param>
 /// <param name="WorkRpm">At work.</param>
 /// <param name="PolePairs">Pole pairs of its flywheel's charge windings, or of its generator.</param>
-public sealed record Engine(string Id, string Name, double CrankRpm, double IdleRpm, double WorkRpm, int PolePairs);
+/// <param name="Identity">Its own plate and diagram, apart from the machine's.</param>
+public sealed record Engine(
+    string Id,
+    string Name,
+    double CrankRpm,
+    double IdleRpm,
+    double WorkRpm,
+    int PolePairs,
+    Identity? Identity = null
+);
 
 /// <summary>A place on the machine and what it costs to get there.</summary>
 /// <param name="Id">Short name, referred to by parts and wire ends.</param>
@@ -137,6 +165,12 @@ public sealed record Part
 
     /// <summary>Remark for whoever stands in front of it.</summary>
     public string? Remark { get; init; }
+
+    /// <summary>Where the diagram's legend puts it: sheet, number, grid square.</summary>
+    public string? Legend { get; init; }
+
+    /// <summary>Where the diagram draws it, when that is not where the metal is: <see cref="Place"/> is the metal's.</summary>
+    public string? DrawnAt { get; init; }
 }
 
 /// <summary>One pair of terminals joined in certain positions of one control.</summary>

@@ -7,7 +7,8 @@ namespace Pritchel.Core.Machines;
 /// <summary>One thing wrong with a machine file.</summary>
 /// <param name="Pointer">JSON place, as an RFC 6901 pointer: "/wires/3/from/at".</param>
 /// <param name="Message">What is wrong and what is allowed.</param>
-public sealed record MachineProblem(string Pointer, string Message)
+/// <param name="Unfinished">Whether nothing is wrong but only missing yet: an end not joined, a battery not drawn.</param>
+public sealed record MachineProblem(string Pointer, string Message, bool Unfinished = false)
 {
     /// <inheritdoc/>
     public override string ToString() => $"{Pointer}: {Message}";
@@ -93,6 +94,9 @@ public static class MachineFile
         var problems = MachineValidator.Check(machine);
         return new MachineReading(problems.Count == 0 ? machine : null, problems);
     }
+
+    /// <summary>Reads a machine that this program wrote and that may have loose ends yet: nothing is checked again.</summary>
+    public static Machine ReadDraft(string json) => JsonSerializer.Deserialize<Machine>(json, Options)!;
 
     /// <summary>Writes a machine as canonical JSON with line feeds and a final newline.</summary>
     public static string Write(Machine machine) => JsonSerializer.Serialize(machine, Options) + "\n";

@@ -22,12 +22,12 @@ public sealed partial class MachineValidator
     private MachineValidator(Machine machine) => this.machine = machine;
 
     /// <summary>Finds what is wrong with a machine.</summary>
-    /// <returns>Problems with their JSON places, at most 40; empty when the machine can be compiled.</returns>
+    /// <returns>Problems with their JSON places, what is wrong before what is only unfinished, at most 40; empty when the machine can be compiled.</returns>
     public static IReadOnlyList<MachineProblem> Check(Machine machine)
     {
         var validator = new MachineValidator(machine);
         validator.CheckAll();
-        return [.. validator.problems.Take(MostProblems)];
+        return [.. validator.problems.OrderBy(p => p.Unfinished).Take(MostProblems)];
     }
 
     private void CheckAll()
@@ -71,6 +71,7 @@ public sealed partial class MachineValidator
 
         Text("/name", machine.Name);
         Text("/kind", machine.Kind);
+        Identified("/identity", machine.Identity);
         Text("/summary", machine.Summary);
         Text("/mayDiffer", machine.MayDiffer);
         Text("/stopByHand", machine.StopByHand);
@@ -88,6 +89,7 @@ public sealed partial class MachineValidator
             Text($"/places/{i}/name", place.Name);
             Text($"/places/{i}/zone", place.Zone);
             Within($"/places/{i}/minutes", place.Minutes, 0, 600, "minutes");
+            MayHave($"/places/{i}/opens", place.Opens);
         }
     }
 
@@ -103,6 +105,11 @@ public sealed partial class MachineValidator
             )
             {
                 Report($"/controls/{i}/positions", "Must be 2 to 12 different position names.");
+            }
+
+            foreach (var position in control.Positions)
+            {
+                Text($"/controls/{i}/positions", position);
             }
 
             Among($"/controls/{i}/rest", control.Rest, control.Positions, "position of this control");
@@ -125,6 +132,10 @@ public sealed partial class MachineValidator
         {
             var (part, at) = (machine.Parts[i], $"/parts/{i}");
             Text(at + "/name", part.Name);
+            MayHave(at + "/remark", part.Remark);
+            MayHave(at + "/legend", part.Legend);
+            MayHave(at + "/drawnAt", part.DrawnAt);
+            CheckSides(at, part);
             Among(at + "/place", part.Place, machine.Places.Select(p => p.Id), "place");
             terminals[part.Id] = [.. part.Terminals];
             if (part.Terminals.Count == 0 || terminals[part.Id].Count != part.Terminals.Count)
@@ -149,6 +160,22 @@ public sealed partial class MachineValidator
             CheckTerminals(at, part, kind);
             CheckValues(at, part, kind);
             CheckContacts(at, part);
+        }
+    }
+
+    private void CheckSides(string at, Part part)
+    {
+        foreach (var side in part.Sides ?? [])
+        {
+            Text(at + "/sides", side);
+        }
+
+        if (
+            part.Sides is { } sides
+            && (sides.Count != 2 || !string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal))
+        )
+        {
+            Report(at + "/sides", "Only a coupling has sides, and it has two.");
         }
     }
 
@@ -337,10 +364,7 @@ public sealed partial class MachineValidator
             var part = machine.Parts[i];
             if (!part.Terminals.Any(t => used.Contains($"{part.Id}.{t}")))
             {
-                Report(
-                    $"/parts/{i}",
-                    $"Loose end: nothing is joined to {part.Id}; every part needs at least one wire or mount."
-                );
+                Loose($"/parts/{i}", $"nothing is joined to {part.Id}; every part needs at least one wire or mount.");
             }
 
             var isCoupling = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
@@ -353,9 +377,9 @@ public sealed partial class MachineValidator
                 )
             )
             {
-                Report(
+                Loose(
                     $"/parts/{i}/terminals",
-                    $"Loose end: a wire enters {part.Id} cavity {empty[..^1]} on one side and none leaves at {empty}."
+                    $"a wire enters {part.Id} cavity {empty[..^1]} on one side and none leaves at {empty}."
                 );
             }
 
@@ -366,7 +390,7 @@ public sealed partial class MachineValidator
                 ) < 2
             )
             {
-                Report($"/parts/{i}", $"Loose end: splice {part.Id} joins fewer than two wires.");
+                Loose($"/parts/{i}", $"splice {part.Id} joins fewer than two wires.");
             }
         }
     }
@@ -378,7 +402,13 @@ public sealed partial class MachineValidator
             && MachineWords.FirstBody(machine) is not { Terminals.Count: > 0 }
         )
         {
-            Report("/parts", "A battery or a ground body is needed, for volts to be measured from.");
+            problems.Add(
+                new MachineProblem(
+                    "/parts",
+                    "A battery or a ground body is needed, for volts to be measured from.",
+                    Unfinished: true
+                )
+            );
         }
     }
 
@@ -394,6 +424,7 @@ public sealed partial class MachineValidator
         {
             var (engine, at) = (Engines[i], $"/engines/{i}");
             Text(at + "/name", engine.Name);
+            Identified(at + "/identity", engine.Identity);
             Within(at + "/crankRpm", engine.CrankRpm, 20, 3000, "rpm");
             Within(at + "/idleRpm", engine.IdleRpm, 100, 6000, "rpm");
             Within(at + "/workRpm", engine.WorkRpm, 300, 20_000, "rpm");
@@ -516,13 +547,42 @@ public sealed partial class MachineValidator
 
     private void Text(string at, string text)
     {
-        if (string.IsNullOrWhiteSpace(text) || text.Length > MostTextLength || text.Any(char.IsControl))
+        if (
+            string.IsNullOrWhiteSpace(text)
+            || text.Length > MostTextLength
+            || text.Any(c => char.IsControl(c) || c is '<' or '>')
+        )
         {
-            Report(at, $"Must be 1 to {MostTextLength} characters of plain text on one line.");
+            Report(at, $"Must be 1 to {MostTextLength} characters of plain text on one line, without < or >.");
         }
     }
 
+    private void MayHave(string at, string? text)
+    {
+        if (text is not null)
+        {
+            Text(at, text);
+        }
+    }
+
+    private void Identified(string at, Identity? identity)
+    {
+        if (identity is null)
+        {
+            return;
+        }
+
+        MayHave(at + "/type", identity.Type);
+        MayHave(at + "/serial", identity.Serial);
+        MayHave(at + "/serialFrom", identity.SerialFrom);
+        MayHave(at + "/serialTo", identity.SerialTo);
+        MayHave(at + "/diagram", identity.Diagram);
+    }
+
     private void Report(string at, string message) => problems.Add(new MachineProblem(at, message));
+
+    private void Loose(string at, string message) =>
+        problems.Add(new MachineProblem(at, "Loose end: " + message, Unfinished: true));
 
     private static string List(IEnumerable<string> names)
     {

@@ -17,6 +17,48 @@ namespace Pritchel.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.12");
 
+            modelBuilder.Entity("Pritchel.Data.DraftRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MachineId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Drafts");
+                });
+
+            modelBuilder.Entity("Pritchel.Data.DraftStepRow", b =>
+                {
+                    b.Property<int>("DraftId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AtUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("DraftId", "Sequence");
+
+                    b.ToTable("DraftSteps");
+                });
+
             modelBuilder.Entity("Pritchel.Data.JobEventRow", b =>
                 {
                     b.Property<long>("Id")
@@ -101,6 +143,42 @@ namespace Pritchel.Data.Migrations
                     b.ToTable("Machines");
                 });
 
+            modelBuilder.Entity("Pritchel.Data.PictureRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AddedUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Height")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MachineId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PartId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("PutAwayUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Width")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("MachineId");
+
+                    b.ToTable("Pictures");
+                });
+
             modelBuilder.Entity("Pritchel.Data.SettingRow", b =>
                 {
                     b.Property<string>("Name")
@@ -113,6 +191,15 @@ namespace Pritchel.Data.Migrations
                     b.HasKey("Name");
 
                     b.ToTable("Settings");
+                });
+
+            modelBuilder.Entity("Pritchel.Data.DraftStepRow", b =>
+                {
+                    b.HasOne("Pritchel.Data.DraftRow", null)
+                        .WithMany("Steps")
+                        .HasForeignKey("DraftId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Pritchel.Data.JobEventRow", b =>
@@ -131,6 +218,11 @@ namespace Pritchel.Data.Migrations
                         .HasForeignKey("MachineId", "MachineVersion")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Pritchel.Data.DraftRow", b =>
+                {
+                    b.Navigation("Steps");
                 });
 
             modelBuilder.Entity("Pritchel.Data.JobRow", b =>

@@ -7,12 +7,15 @@ using Pritchel.Web.Desk;
 namespace Pritchel.Web.Pages.Machines;
 
 /// <summary>Machines: a list, files out and files in.</summary>
-public sealed class IndexModel(MachineStore machines, JobDesk desk) : PageModel
+public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk desk) : PageModel
 {
     private const int MostHits = 12;
 
     /// <summary>Machines by name.</summary>
     public IReadOnlyList<MachineEntry> List { get; private set; } = [];
+
+    /// <summary>Machines being drawn or changed.</summary>
+    public IReadOnlyList<DraftEntry> Drafts { get; private set; } = [];
 
     /// <summary>What is looked for, as typed.</summary>
     [BindProperty(SupportsGet = true, Name = "q")]
@@ -80,6 +83,7 @@ public sealed class IndexModel(MachineStore machines, JobDesk desk) : PageModel
     private async Task LoadAsync()
     {
         List = await machines.ListAsync();
+        Drafts = await drafts.ListAsync();
         ViewData["Area"] = "Machines";
     }
 }

@@ -1,0 +1,47 @@
+using Pritchel.Core.Machines;
+using Pritchel.Web.Pages.Machines;
+using Pritchel.Web.Pages.Machines.Making;
+
+namespace Pritchel.Web.Drawings;
+
+/// <summary>What a loom is drawn for: a machine at work, or one being drawn.</summary>
+/// <param name="Machine">The machine.</param>
+/// <param name="Chosen">Wire chosen, or null.</param>
+/// <param name="At">Terminal, or the part, chosen, or null.</param>
+/// <param name="Volts">Volts of a terminal, null where it floats; null when none are to be shown.</param>
+/// <param name="WireLink">Address that chooses a wire.</param>
+/// <param name="TerminalLink">Address that chooses a terminal.</param>
+public sealed record LoomView(
+    Machine Machine,
+    Wire? Chosen,
+    string? At,
+    Func<string, double?>? Volts,
+    Func<Wire, string> WireLink,
+    Func<string, string> TerminalLink
+)
+{
+    /// <summary>A machine at work: terminals show their volts.</summary>
+    public static LoomView Of(MachineModel page) =>
+        new(
+            page.Machine,
+            page.Chosen,
+            page.At,
+            page.Volts,
+            wire => page.With(("wire", wire.Id)),
+            address => page.With(("at", address))
+        );
+
+    /// <summary>A machine being drawn: what is touched goes into the form.</summary>
+    public static LoomView OfDraft(DraftModel page) =>
+        new(
+            page.Machine,
+            page.On == "wire" ? page.Machine.Wires.FirstOrDefault(w => w.Id == page.Item) : null,
+            page.On == "part" ? page.Item : null,
+            null,
+            wire => page.Link("wire", wire.Id),
+            address => page.Link("part", MachineWords.Split(address).Part)
+        );
+
+    /// <summary>Whether a terminal is the chosen one, or one of the chosen part's.</summary>
+    public bool IsChosen(string address) => At is not null && (address == At || MachineWords.Split(address).Part == At);
+}

@@ -1,0 +1,231 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Making;
+using Pritchel.Data;
+
+namespace Pritchel.Web.Pages.Machines.Making;
+
+/// <summary>A machine being drawn or changed: one thing at a time in the form, the whole on the drawing.</summary>
+public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageModel
+{
+    /// <summary>What the form is about: machine, wire, part, place, control, engine, mount, duty, coupling, interlock.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? On { get; set; }
+
+    /// <summary>Which of them; nothing for a new one.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Item { get; set; }
+
+    /// <summary>"loom" or "lists".</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? View { get; set; }
+
+    /// <summary>The draft.</summary>
+    public OpenDraft Open { get; private set; } = null!;
+
+    /// <summary>The machine as it is now.</summary>
+    public Machine Machine => Open.Draft.Now;
+
+    /// <summary>Version it will be saved as.</summary>
+    public int NextVersion { get; private set; }
+
+    /// <summary>The form shown.</summary>
+    public object? Form { get; private set; }
+
+    /// <summary>Why the last change was refused.</summary>
+    public IReadOnlyList<DraftProblem> Refused { get; private set; } = [];
+
+    /// <summary>What is still lacking.</summary>
+    public IReadOnlyList<DraftProblem> Lacks { get; private set; } = [];
+
+    /// <summary>Shows the draft.</summary>
+    public async Task<IActionResult> OnGetAsync(int draft)
+    {
+        if (!await LoadAsync(draft))
+        {
+            return NotFound();
+        }
+
+        Form = FormFor();
+        return Page();
+    }
+
+    /// <summary>Keeps the machine's particulars.</summary>
+    public Task<IActionResult> OnPostMachineAsync(int draft, MachineForm form) =>
+        ChangeAsync(draft, "machine", form, null, m => FrameChange.Describe(m, form.Read(m)));
+
+    /// <summary>Keeps a wire.</summary>
+    public Task<IActionResult> OnPostWireAsync(int draft, WireForm form) =>
+        ChangeAsync(draft, "wire", form, form.Old, m => WireChange.Put(m, form.Read(), form.Old));
+
+    /// <summary>Keeps a part.</summary>
+    public Task<IActionResult> OnPostPartAsync(int draft, PartForm form) =>
+        ChangeAsync(draft, "part", form, form.Old, m => PartChange.Put(m, form.Read(m), form.Old));
+
+    /// <summary>Keeps a place.</summary>
+    public Task<IActionResult> OnPostPlaceAsync(int draft, PlaceForm form) =>
+        ChangeAsync(draft, "place", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+
+    /// <summary>Keeps a control.</summary>
+    public Task<IActionResult> OnPostControlAsync(int draft, ControlForm form) =>
+        ChangeAsync(draft, "control", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+
+    /// <summary>Keeps an engine.</summary>
+    public Task<IActionResult> OnPostEngineAsync(int draft, EngineForm form) =>
+        ChangeAsync(draft, "engine", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+
+    /// <summary>Keeps a mount.</summary>
+    public Task<IActionResult> OnPostMountAsync(int draft, MountForm form) =>
+        ChangeAsync(draft, "mount", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+
+    /// <summary>Keeps a duty.</summary>
+    public Task<IActionResult> OnPostDutyAsync(int draft, DutyForm form) =>
+        ChangeAsync(draft, "duty", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+
+    /// <summary>Puts a coupling into wires.</summary>
+    public Task<IActionResult> OnPostCouplingAsync(int draft, CouplingForm form) =>
+        ChangeAsync(draft, "coupling", form, null, form.Read);
+
+    /// <summary>Puts an interlock into a wire.</summary>
+    public Task<IActionResult> OnPostInterlockAsync(int draft, InterlockForm form) =>
+        ChangeAsync(draft, "interlock", form, null, form.Read);
+
+    /// <summary>Takes out what the form is about.</summary>
+    public Task<IActionResult> OnPostTakeOutAsync(int draft, string on, string item) =>
+        ChangeAsync(draft, on, null, item, m => TakenOut(m, on, item));
+
+    /// <summary>Takes a part out of its wires and joins them.</summary>
+    public Task<IActionResult> OnPostCloseUpAsync(int draft, string item) =>
+        ChangeAsync(draft, "part", null, item, m => PartChange.CloseUp(m, item));
+
+    /// <summary>Undoes or redoes a change.</summary>
+    public async Task<IActionResult> OnPostMoveAsync(int draft, int steps)
+    {
+        if (!await LoadAsync(draft))
+        {
+            return NotFound();
+        }
+
+        await drafts.MoveAsync(draft, Math.Sign(steps), HttpContext.RequestAborted);
+        return Redirect($"/machines/drafts/{draft}?view={View}");
+    }
+
+    /// <summary>Saves it as a version, when nothing is lacking.</summary>
+    public async Task<IActionResult> OnPostSaveAsync(int draft)
+    {
+        if (!await LoadAsync(draft))
+        {
+            return NotFound();
+        }
+
+        if (Lacks.Count > 0)
+        {
+            Refused = [new DraftProblem("It cannot be saved yet", "see what it still lacks.", null)];
+            return Page();
+        }
+
+        var entry = await drafts.SaveAsync(draft, HttpContext.RequestAborted);
+        return Redirect($"/machines/{entry.Id}");
+    }
+
+    /// <summary>Throws the draft away.</summary>
+    public async Task<IActionResult> OnPostDropAsync(int draft)
+    {
+        await drafts.DropAsync(draft, HttpContext.RequestAborted);
+        return Redirect("/machines");
+    }
+
+    /// <summary>Address of this draft with another thing in the form.</summary>
+    public string Link(string on, string? item = null) =>
+        $"/machines/drafts/{Open.Id}"
+        + QueryString.Create(
+            new[] { ("on", on), ("item", item), ("view", View) }
+                .Where(q => !string.IsNullOrEmpty(q.Item2))
+                .Select(q => KeyValuePair.Create(q.Item1, q.Item2))
+        );
+
+    private async Task<IActionResult> ChangeAsync(
+        int draft,
+        string on,
+        object? form,
+        string? item,
+        Func<Machine, MachineChange> make
+    )
+    {
+        if (!await LoadAsync(draft))
+        {
+            return NotFound();
+        }
+
+        (On, Item) = (on, item);
+        try
+        {
+            var change = make(Machine);
+            Refused = [.. MachineDraft.Refusals(change).Select(p => DraftProblem.Of(change.Machine, p))];
+            if (Refused.Count == 0)
+            {
+                await drafts.ChangeAsync(draft, change, HttpContext.RequestAborted);
+                return Redirect(Link(Remains(change.Machine, on, item) ? on : "", item));
+            }
+        }
+        catch (ChangeRefusedException e)
+        {
+            Refused = [DraftProblem.Of(e)];
+        }
+
+        Form = form ?? FormFor();
+        return Page();
+    }
+
+    private static MachineChange TakenOut(Machine machine, string on, string item) =>
+        on switch
+        {
+            "wire" => WireChange.TakeOut(machine, item),
+            "part" => PartChange.TakeOut(machine, item),
+            "place" => FrameChange.TakeOutPlace(machine, item),
+            "control" => FrameChange.TakeOutControl(machine, item),
+            "engine" => FrameChange.TakeOutEngine(machine, item),
+            "mount" => FrameChange.TakeOutMount(machine, item),
+            "duty" => FrameChange.TakeOutDuty(machine, item),
+            _ => throw new ChangeRefusedException("", "That cannot be taken out."),
+        };
+
+    /// <summary>Whether the form goes on showing the item after a change.</summary>
+    private static bool Remains(Machine machine, string on, string? item) =>
+        on == "machine" || DraftProblem.IdsOf(machine, on).Contains(item, StringComparer.Ordinal);
+
+    private object? FormFor() =>
+        On switch
+        {
+            "machine" => MachineForm.Of(Machine),
+            "wire" => WireForm.Of(Machine, Machine.Wires.FirstOrDefault(w => w.Id == Item)),
+            "part" => PartForm.Of(
+                Machine.Parts.FirstOrDefault(p => p.Id == Item),
+                Request.Query["kind"].FirstOrDefault()
+            ),
+            "place" => PlaceForm.Of(Machine.Places.FirstOrDefault(p => p.Id == Item)),
+            "control" => ControlForm.Of(Machine.Controls.FirstOrDefault(c => c.Id == Item)),
+            "engine" => EngineForm.Of(Machine.Engines?.FirstOrDefault(e => e.Id == Item)),
+            "mount" => MountForm.Of(Machine.Mounts.FirstOrDefault(m => m.Id == Item)),
+            "duty" => DutyForm.Of(Machine.Duties.FirstOrDefault(d => d.Id == Item)),
+            "coupling" => new CouplingForm { SideA = "one side", SideB = "other side" },
+            "interlock" => new InterlockForm { Wire = Item },
+            _ => null,
+        };
+
+    private async Task<bool> LoadAsync(int draft)
+    {
+        ViewData["Area"] = "Machines";
+        if (await drafts.FindAsync(draft, HttpContext.RequestAborted) is not { } found)
+        {
+            return false;
+        }
+
+        Open = found;
+        View = View == "lists" ? "lists" : "loom";
+        NextVersion = ((await machines.FindAsync(found.MachineId, HttpContext.RequestAborted))?.Version ?? 0) + 1;
+        Lacks = [.. Open.Draft.Lacks.Select(p => DraftProblem.Of(Machine, p))];
+        return true;
+    }
+}

@@ -46,6 +46,7 @@ builder.Services.AddScoped(services => new PictureStore(
 builder.Services.AddScoped<JobStore>();
 builder.Services.AddScoped<MeterStore>();
 builder.Services.AddScoped<JobDesk>();
+builder.Services.AddScoped<Pritchel.Web.Drawings.DrawingFile>();
 builder.Services.AddSingleton<Workshop>();
 builder.Services.AddHostedService<Opening>();
 builder.Services.AddDataProtection().SetApplicationName("Pritchel");

@@ -99,7 +99,7 @@ internal static partial class Talk
             values[name] = value;
         }
 
-        return await client.PostAsync(action, new FormUrlEncodedContent(values));
+        return await client.PostAsync(WebUtility.HtmlDecode(action), new FormUrlEncodedContent(values));
     }
 
     [GeneratedRegex(

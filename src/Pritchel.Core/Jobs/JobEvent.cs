@@ -81,7 +81,8 @@ public sealed record RepairDone(string Done, string Parts, double Minutes) : Job
 /// <param name="Check">Id of the check.</param>
 /// <param name="Passed">Whether it passed.</param>
 /// <param name="Typed">Figure typed, when the check is a reading.</param>
-public sealed record ProofGiven(string Check, bool Passed, string? Typed) : JobEvent;
+/// <param name="At">Where it was read, when the check is a reading.</param>
+public sealed record ProofGiven(string Check, bool Passed, string? Typed, ProbedAt? At = null) : JobEvent;
 
 /// <summary>A bypass in the register was taken out.</summary>
 /// <param name="Contact">Contact that was bridged, "part/contact".</param>

@@ -48,9 +48,15 @@ public sealed class ChangeRefusedException : Exception
 internal static class Lists
 {
     /// <summary>The list with an item in the place of the one called <paramref name="old"/>, or at its end.</summary>
+    /// <exception cref="ChangeRefusedException">Another one is called so already.</exception>
     public static IReadOnlyList<T> Put<T>(IReadOnlyList<T> list, T item, string? old, Func<T, string> idOf)
     {
         var at = old is null ? -1 : list.ToList().FindIndex(x => string.Equals(idOf(x), old, StringComparison.Ordinal));
+        if (list.Where((x, i) => i != at && string.Equals(idOf(x), idOf(item), StringComparison.Ordinal)).Any())
+        {
+            throw new ChangeRefusedException("id", $"“{idOf(item)}” is used already; choose another.");
+        }
+
         return at < 0 ? [.. list, item] : [.. list.Take(at), item, .. list.Skip(at + 1)];
     }
 

@@ -54,7 +54,12 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
             }
 
             var at = ProofList.PairOf(Open, check.Id)!.Value;
-            return new ProofGiven(check.Id, Staircase.Agrees(Open.Diagnosis.Beliefs, at, reading.Value), Typed!.Trim());
+            return new ProofGiven(
+                check.Id,
+                Staircase.Agrees(Open.Diagnosis.Beliefs, at, reading.Value),
+                Typed!.Trim(),
+                Open.Kit.Told(at)
+            );
         });
 
     /// <summary>A bypass was taken out.</summary>

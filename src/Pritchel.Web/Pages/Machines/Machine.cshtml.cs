@@ -12,7 +12,7 @@ using Pritchel.Web.Drawings;
 namespace Pritchel.Web.Pages.Machines;
 
 /// <summary>A machine: its circuit drawn three ways, with the controls moved, a speed and a fault as one likes.</summary>
-public sealed class MachineModel(JobDesk desk, JobStore jobs) : PageModel
+public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictures, DrawingFile drawing) : PageModel
 {
     private const double FastestRpm = 20_000;
     private const string ControlPrefix = "c.";
@@ -71,6 +71,9 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs) : PageModel
     /// <summary>What was asked for and cannot be.</summary>
     public List<string> Problems { get; } = [];
 
+    /// <summary>Pictures of this machine.</summary>
+    public IReadOnlyList<PictureRow> Pictures { get; private set; } = [];
+
     /// <summary>Jobs on this machine.</summary>
     public IReadOnlyList<Job> Jobs { get; private set; } = [];
 
@@ -94,6 +97,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs) : PageModel
 
         Chosen = Machine.Wires.FirstOrDefault(w => string.Equals(w.Id, Wire, StringComparison.Ordinal));
         Solve();
+        Pictures = await pictures.ListAsync(id, HttpContext.RequestAborted);
         Jobs =
         [
             .. (await jobs.ListAsync(HttpContext.RequestAborted)).Where(j =>
@@ -102,6 +106,29 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs) : PageModel
         ];
         ViewData["Area"] = "Machines";
         return Page();
+    }
+
+    /// <summary>The drawing shown, as an SVG file.</summary>
+    public async Task<IActionResult> OnGetDrawingAsync(string id)
+    {
+        if (await OnGetAsync(id) is not PageResult)
+        {
+            return NotFound();
+        }
+
+        var (partial, model) = View switch
+        {
+            "switches" => ("_Switches", (object)this),
+            "line" => ("_MachineLine", this),
+            _ => ("_Loom", LoomView.Of(this)),
+        };
+        var svg = await drawing.OfAsync(
+            this,
+            $"/Pages/Machines/{partial}.cshtml",
+            model,
+            $"{Machine.Name}, version {Entry.Version}: {Setting.AllWords(Machine)}"
+        );
+        return File(System.Text.Encoding.UTF8.GetBytes(svg), "image/svg+xml", $"{id}-{View}.svg");
     }
 
     /// <summary>Volts of a terminal above battery negative, or above the first body where there is no battery.</summary>

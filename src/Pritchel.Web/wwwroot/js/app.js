@@ -73,7 +73,7 @@ document.addEventListener("alpine:init", () => {
         const link = event.target.closest("a[href]");
         const address = link?.getAttribute("href") ?? "";
         const here = `${window.location.pathname}?`;
-        if (!address.startsWith(here) || event.ctrlKey || event.metaKey || event.shiftKey) return;
+        if (!address.startsWith(here) || link.hasAttribute("download") || event.ctrlKey || event.metaKey || event.shiftKey) return;
         event.preventDefault();
         redraw(address);
       });

@@ -51,6 +51,9 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
         return Page();
     }
 
+    /// <summary>A form that says nothing of what is to be done.</summary>
+    public IActionResult OnPost(int draft) => Redirect($"/machines/drafts/{draft}");
+
     /// <summary>Keeps the machine's particulars.</summary>
     public Task<IActionResult> OnPostMachineAsync(int draft, MachineForm form) =>
         ChangeAsync(draft, "machine", form, null, m => FrameChange.Describe(m, form.Read(m)));

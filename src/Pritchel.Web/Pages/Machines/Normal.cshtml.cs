@@ -1,0 +1,73 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Meters;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+
+namespace Pritchel.Web.Pages.Machines;
+
+/// <summary>A reading once taken on a machine after a repair, in good order.</summary>
+/// <param name="Job">Tag of the job.</param>
+/// <param name="AtUtc">When.</param>
+/// <param name="Where">Where the probes were and how the controls stood.</param>
+/// <param name="Typed">As typed.</param>
+public sealed record KeptReading(string Job, DateTimeOffset AtUtc, string Where, string Typed);
+
+/// <summary>What a machine reads in good order: worked out from its drawing, and as read on it.</summary>
+public sealed class NormalModel(JobDesk desk, JobStore jobs) : PageModel
+{
+    /// <summary>The machine.</summary>
+    public Machine Machine { get; private set; } = null!;
+
+    /// <summary>Volts along the line of each duty.</summary>
+    public IReadOnlyList<DutyReadings> Duties { get; private set; } = [];
+
+    /// <summary>Ohms of parts by themselves.</summary>
+    public IReadOnlyList<NormalReading> Parts { get; private set; } = [];
+
+    /// <summary>Readings that proved a repair.</summary>
+    public IReadOnlyList<KeptReading> Kept { get; private set; } = [];
+
+    /// <summary>Shows the readings.</summary>
+    public async Task<IActionResult> OnGetAsync(string id)
+    {
+        if (await desk.MachineAsync(id, HttpContext.RequestAborted) is not { } found)
+        {
+            return NotFound();
+        }
+
+        Machine = found.Circuit.Machine;
+        Duties = NormalReadings.OfDuties(found.Circuit);
+        Parts = NormalReadings.OfParts(Machine);
+        Kept =
+        [
+            .. (await jobs.ListAsync(HttpContext.RequestAborted))
+                .Where(j => j.MachineId == id)
+                .SelectMany(j => j.State.Standing.Select(e => (Job: j, Event: e)))
+                .Where(x => x.Event.Event is ProofGiven { Passed: true, Typed: not null, At: not null })
+                .Select(x => Read(found.Circuit, x.Job, x.Event))
+                .OrderByDescending(k => k.AtUtc),
+        ];
+        ViewData["Area"] = "Machines";
+        return Page();
+    }
+
+    private static KeptReading Read(Circuit circuit, Job job, RecordedEvent recorded)
+    {
+        var given = (ProofGiven)recorded.Event;
+        var at = given.At!;
+        string Named(string address) =>
+            circuit.HasNode(address) && address.Contains('.', StringComparison.Ordinal)
+                ? MachineWords.Terminal(circuit.Machine, address)
+                : address;
+        return new KeptReading(
+            job.Tag,
+            recorded.At,
+            $"{Named(at.Red)}, black on {Named(at.Black)}: {string.Join(", ", at.Setting.Select(s => $"{s.Key} {s.Value}"))}",
+            given.Typed! + " V"
+        );
+    }
+}

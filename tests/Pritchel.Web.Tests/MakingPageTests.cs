@@ -1,0 +1,189 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using System.Xml.Linq;
+
+namespace Pritchel.Web.Tests;
+
+/// <summary>Drawing and changing machines through the pages, and files that must be refused.</summary>
+public sealed class MakingPageTests(Host host) : IClassFixture<Host>
+{
+    private readonly HttpClient client = host.Browser();
+
+    [Fact]
+    public async Task A_change_is_kept_undone_and_made_again_and_saved_as_the_next_version()
+    {
+        var draft = await BeginAsync("quay-scooter-3");
+        var first = await WireAsync("quay-scooter-3", 0);
+        var recoloured = await PostWireAsync(draft, first, ("Colour", "pink"), ("Length", "2,5"));
+        Assert.Contains(
+            "→ pink",
+            WebUtility.HtmlDecode(await recoloured.Content.ReadAsStringAsync()),
+            StringComparison.Ordinal
+        );
+        var undone = await Talk.PostFormAsync(client, draft, draft + "?handler=Move", ("steps", "-1"));
+        Assert.Contains("Nothing yet.", await undone.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        await Talk.PostFormAsync(client, draft, draft + "?handler=Move", ("steps", "1"));
+        var saved = await Talk.PostFormAsync(client, draft, draft + "?handler=Save");
+        Assert.EndsWith(
+            "/machines/quay-scooter-3",
+            saved.RequestMessage!.RequestUri!.AbsolutePath,
+            StringComparison.Ordinal
+        );
+        var versions = await client.GetStringAsync("/machines/quay-scooter-3/versions");
+        Assert.Contains("pink", versions, StringComparison.Ordinal);
+        Assert.Equal("pink", (await WireAsync("quay-scooter-3", 0))["colours"]![0]!.GetValue<string>());
+        Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync(draft)).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_refused_change_names_the_field_keeps_what_was_typed_and_changes_nothing()
+    {
+        var draft = await BeginAsync("hill-quad-2");
+        var refused = await PostWireAsync(
+            draft,
+            await WireAsync("hill-quad-2", 0),
+            ("Gauge", "9 furlongs"),
+            ("Zone", "<b>")
+        );
+        var page = await refused.Content.ReadAsStringAsync();
+        Assert.Contains(
+            "gauge</b>: “9 furlongs” is not a gauge; allowed:",
+            WebUtility.HtmlDecode(page),
+            StringComparison.Ordinal
+        );
+        Assert.Contains("zone</b>: Must be", WebUtility.HtmlDecode(page), StringComparison.Ordinal);
+        Assert.Contains("value=\"9 furlongs\"", page, StringComparison.Ordinal);
+        Assert.Contains("Nothing yet.", await client.GetStringAsync(draft), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task An_empty_machine_says_what_it_lacks_and_cannot_be_saved()
+    {
+        var begun = await Talk.PostFormAsync(
+            client,
+            "/machines/make",
+            "/machines/make?handler=Another",
+            ("Name", "Shed light"),
+            ("Kind", "lighting"),
+            ("StopByHand", "Pull the plug.")
+        );
+        var draft = begun.RequestMessage!.RequestUri!.AbsolutePath;
+        var page = await Talk.PostFormAsync(client, draft, draft + "?handler=Save");
+        var text = await page.Content.ReadAsStringAsync();
+        Assert.Contains("It cannot be saved yet", text, StringComparison.Ordinal);
+        Assert.Contains("A battery or a ground body is needed", text, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync("/machines/shed-light")).StatusCode);
+    }
+
+    [Fact]
+    public async Task Files_that_must_not_come_in_are_refused_clearly_and_change_nothing()
+    {
+        var before = await client.GetStringAsync("/api/v1/machines");
+        var good = await client.GetStringAsync("/api/v1/machines/ridge-twin-1");
+        await RefusedAsync(Changed(good, m => m["format"] = 2), "from a newer version");
+        await RefusedAsync(Changed(good, m => m["flavour"] = "cherry"), "not known in format 1");
+        await RefusedAsync(Changed(good, m => m["parts"]![0]!["flavour"] = "cherry"), "not known in format 1");
+        await RefusedAsync(Changed(good, ScriptEverywhere), "without < or >");
+        var wire = JsonNode.Parse(good)!["wires"]![0]!.ToJsonString();
+        string Wires(int count) =>
+            Changed(good, m => m["wires"] = "WIRES")
+                .Replace(
+                    "\"WIRES\"",
+                    $"[{string.Join(',', Enumerable.Repeat(wire, count))}]",
+                    StringComparison.Ordinal
+                );
+        await RefusedAsync(Wires(100_000), "larger than 2 MB");
+        await RefusedAsync(Wires(2000), "at most 400 are allowed");
+        Assert.Equal(before, await client.GetStringAsync("/api/v1/machines"));
+    }
+
+    [Theory]
+    [InlineData("loom")]
+    [InlineData("switches")]
+    [InlineData("line")]
+    public async Task A_drawing_taken_away_is_plain_SVG_with_its_styles_inside(string view)
+    {
+        var answer = await client.GetAsync(
+            $"/machines/orchard-tractor-4?handler=drawing&view={view}&c.key=START&c.brake=down"
+        );
+        Assert.Equal("image/svg+xml", answer.Content.Headers.ContentType!.MediaType);
+        var text = await answer.Content.ReadAsStringAsync();
+        var svg = XDocument.Parse(text).Root!;
+        Assert.Equal("svg", svg.Name.LocalName);
+        Assert.DoesNotContain(
+            svg.Descendants(),
+            e => e.Name.LocalName is "a" or "script" || e.Name.NamespaceName != "http://www.w3.org/2000/svg"
+        );
+        Assert.DoesNotContain(
+            svg.Descendants().Attributes(),
+            a => a.Name.LocalName == "href" || a.Name.LocalName.StartsWith("on", StringComparison.Ordinal)
+        );
+        Assert.DoesNotContain("var(", text, StringComparison.Ordinal);
+        Assert.True(svg.Descendants().Count(e => e.Name.LocalName == "text") > 8);
+    }
+
+    private async Task<string> BeginAsync(string machine)
+    {
+        var begun = await Talk.PostFormAsync(client, $"/machines/make?from={machine}", "/machines/make?handler=Change");
+        return begun.RequestMessage!.RequestUri!.AbsolutePath;
+    }
+
+    private async Task<JsonNode> WireAsync(string machine, int index) =>
+        JsonNode.Parse(await client.GetStringAsync($"/api/v1/machines/{machine}"))!["wires"]![index]!;
+
+    private Task<HttpResponseMessage> PostWireAsync(string draft, JsonNode wire, params (string, string)[] changed)
+    {
+        string Of(string name) => wire[name]!.GetValue<string>();
+        (string, string)[] fields =
+        [
+            ("Number", Of("id")),
+            ("From", wire["from"]!["at"]!.GetValue<string>()),
+            ("FromJoint", wire["from"]!["joint"]!.GetValue<string>()),
+            ("To", wire["to"]!["at"]!.GetValue<string>()),
+            ("ToJoint", wire["to"]!["joint"]!.GetValue<string>()),
+            ("Gauge", Of("gauge")),
+            ("Length", "1"),
+            ("Zone", Of("zone")),
+            ("Colour", "red"),
+            .. changed,
+        ];
+        var page = $"{draft}?on=wire&item={Of("id")}";
+        return Talk.PostFormAsync(client, page, draft + "?view=loom&amp;handler=Wire", fields);
+    }
+
+    private async Task RefusedAsync(string json, string said)
+    {
+        var page = await client.GetStringAsync("/machines");
+        var token = page.Split("name=\"__RequestVerificationToken\" type=\"hidden\" value=\"")[1].Split('"')[0];
+        using var form = new MultipartFormDataContent
+        {
+            { new StringContent(token), "__RequestVerificationToken" },
+            { new StringContent(json), "file", "machine.json" },
+        };
+        var answer = WebUtility.HtmlDecode(
+            await (await client.PostAsync("/machines", form)).Content.ReadAsStringAsync()
+        );
+        Assert.Contains("was refused; nothing was changed", answer, StringComparison.Ordinal);
+        Assert.Contains(said, answer, StringComparison.Ordinal);
+    }
+
+    private static string Changed(string json, Action<JsonNode> change)
+    {
+        var node = JsonNode.Parse(json)!;
+        change(node);
+        return node.ToJsonString();
+    }
+
+    private static void ScriptEverywhere(JsonNode machine)
+    {
+        const string Script = "<script>alert(1)</script>";
+        machine["name"] = Script;
+        foreach (var list in new[] { "parts", "places", "controls", "mounts" })
+        {
+            foreach (var item in machine[list]!.AsArray())
+            {
+                item!["name"] = Script;
+            }
+        }
+    }
+}

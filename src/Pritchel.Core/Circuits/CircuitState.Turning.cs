@@ -13,6 +13,7 @@ public sealed partial class CircuitState
     private bool averaged;
     private bool stands;
     private bool hurried;
+    private WaveCare care;
 
     /// <summary>Whether the waves of charge windings are followed; without them only means and sparks are known.</summary>
     public bool FollowsWaves { get; init; } = true;
@@ -221,7 +222,7 @@ public sealed partial class CircuitState
         averaged = false;
         if (FollowsWaves && circuit.WaveEngine >= 0 && speeds[circuit.WaveEngine] > 0)
         {
-            waves.Run(WaveHertz);
+            waves.Run(WaveHertz, care);
             Moment = Moment.Still;
             averaged = true;
             return;

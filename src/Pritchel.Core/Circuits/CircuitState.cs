@@ -213,15 +213,14 @@ public sealed partial class CircuitState
     /// </summary>
     private Change SolveAndAsk()
     {
-        hurried = true;
+        (hurried, care) = (true, WaveCare.OnTheWay);
         for (var refinements = 0; ; refinements++)
         {
             SolveNow();
             var (fastest, refined) = Ask();
-            if (!refined && averaged && !fastest.Switches)
+            if (!refined && averaged)
             {
-                hurried = false;
-                (fastest, refined) = Ask();
+                (fastest, refined) = AskWithCare(fastest);
             }
 
             if (!refined || refinements >= MostRefinements)
@@ -231,6 +230,26 @@ public sealed partial class CircuitState
 
             StampActive();
         }
+    }
+
+    /// <summary>Before anything is decided on waves, they are followed until they repeat.</summary>
+    private (Change Fastest, bool Refined) AskWithCare(Change fastest)
+    {
+        if (!fastest.Switches)
+        {
+            (hurried, care) = (false, WaveCare.Full);
+            SolveNow();
+            return Ask();
+        }
+
+        if (waves.Repeated)
+        {
+            return (fastest, false);
+        }
+
+        care = WaveCare.Near;
+        SolveNow();
+        return Ask();
     }
 
     private (Change Fastest, bool Refined) Ask()

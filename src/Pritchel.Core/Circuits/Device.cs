@@ -46,9 +46,18 @@ public abstract class Device
     /// <summary>What an operator would see or hear of this device now.</summary>
     public virtual Sign Sign(CircuitState state) => Circuits.Sign.None;
 
+    /// <summary>Contacts that its own coil works, for a chart of them; none for most.</summary>
+    public virtual IReadOnlyList<CoilContact> CoilContacts => [];
+
     /// <summary>Faults that can sit in this device.</summary>
     public virtual IEnumerable<Fault> Faults() => [];
 }
+
+/// <summary>A contact worked by its device's own coil.</summary>
+/// <param name="A">One terminal.</param>
+/// <param name="B">The other.</param>
+/// <param name="ClosedPulledIn">Whether it is closed while the coil holds it in; else it is closed at rest.</param>
+public readonly record struct CoilContact(string A, string B, bool ClosedPulledIn);
 
 /// <summary>Ways in which a device shows itself.</summary>
 public enum SignKind

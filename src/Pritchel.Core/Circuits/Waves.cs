@@ -13,6 +13,11 @@ internal sealed class Waves
     private const int MostPeriods = 16;
     private const double RepeatsWithin = 5e-6;
 
+    // While values are still on their way, waves follow them for a period or two at a time: windings carry on from
+    // where they were. Only what is decided on must repeat.
+    private const int PeriodsInHurry = 2;
+    private const double RepeatsInHurry = 5e-4;
+
     private readonly CircuitState state;
     private readonly Elimination elimination;
     private readonly int nodes;
@@ -20,6 +25,8 @@ internal sealed class Waves
     private Turn? through;
     private Turn? back;
     private double share;
+    private double within;
+    private int most = MostPeriods;
 
     public Waves(CircuitState state, Elimination elimination)
     {
@@ -29,6 +36,9 @@ internal sealed class Waves
         lastStep = new double[nodes];
     }
 
+    /// <summary>Whether the waves last followed came to repeat as far as was asked.</summary>
+    public bool Repeated { get; private set; }
+
     /// <summary>Starts the next waves with no current in any winding.</summary>
     public void Forget()
     {
@@ -37,8 +47,13 @@ internal sealed class Waves
     }
 
     /// <summary>Follows the waves at a frequency in hertz.</summary>
-    public void Run(double hertz)
+    /// <param name="hertz">The frequency.</param>
+    /// <param name="care">How far they must repeat.</param>
+    public void Run(double hertz, WaveCare care)
     {
+        within = care == WaveCare.Full ? RepeatsWithin : RepeatsInHurry;
+        most = care == WaveCare.OnTheWay ? PeriodsInHurry : MostPeriods;
+        Repeated = true;
         through ??= new Turn(nodes, state.Circuit.Carried.Length);
         state.StepSeconds = 1 / hertz / Steps;
         share = 1;
@@ -96,7 +111,8 @@ internal sealed class Waves
         state.Restore(turn.Carried);
         state.BeginWave(heldBack, first: !turn.HasRun);
         Array.Clear(lastStep);
-        for (var period = 0; period < MostPeriods; period++)
+        var repeats = false;
+        for (var period = 0; period < (turn.HasRun ? most : MostPeriods) && !repeats; period++)
         {
             for (var step = 0; step < Steps; step++)
             {
@@ -112,11 +128,10 @@ internal sealed class Waves
                 turn.Keep(step, elimination);
             }
 
-            if (Repeats(turn) && period > 0)
-            {
-                break;
-            }
+            repeats = Repeats(turn) && period > 0;
         }
+
+        Repeated &= repeats;
 
         turn.HasRun = true;
         state.Save(turn.Carried);
@@ -124,15 +139,15 @@ internal sealed class Waves
 
     private bool Repeats(Turn turn)
     {
-        double most = 0;
+        double largest = 0;
         for (var n = 0; n < nodes; n++)
         {
             var now = turn.Volts(Steps - 1, n);
-            most = Math.Max(most, Math.Abs(now - lastStep[n]));
+            largest = Math.Max(largest, Math.Abs(now - lastStep[n]));
             lastStep[n] = now;
         }
 
-        return most < RepeatsWithin;
+        return largest < within;
     }
 
     /// <summary>Every node's volts at every step of one period.</summary>
@@ -194,4 +209,17 @@ internal sealed class Waves
         private double Drop(int at, int a, int b) =>
             islands[at + a] == islands[at + b] ? volts[at + a] - volts[at + b] : 0;
     }
+}
+
+/// <summary>How far waves must repeat before they are judged.</summary>
+internal enum WaveCare
+{
+    /// <summary>Values are still on their way: a period or two will do.</summary>
+    OnTheWay,
+
+    /// <summary>Something is about to switch: nearly.</summary>
+    Near,
+
+    /// <summary>They are what is read.</summary>
+    Full,
 }

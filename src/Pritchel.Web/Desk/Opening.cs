@@ -1,4 +1,6 @@
+using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Units;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Desk;
@@ -85,6 +87,27 @@ public sealed class Opening(IServiceProvider services, StartOptions options, Wor
             {
                 workshop.Kit(entry.Id, entry.Version, circuit, complaint.Duty, complaint.Bridged);
             }
+        }
+
+        foreach (var (entry, json) in machines)
+        {
+            Turn(workshop.Circuit(entry.Id, entry.Version, json));
+        }
+    }
+
+    /// <summary>Solves a machine at speed once or twice, so that the first page to ask does not wait for the compiler.</summary>
+    private static void Turn(Circuit circuit)
+    {
+        for (var tries = 0; tries < 2; tries++)
+        {
+            Outcome.Of(
+                new Case
+                {
+                    Circuit = circuit,
+                    Settings = [circuit.Setting(null)],
+                    Speeds = circuit.Engines.ToDictionary(e => e.Id, e => new Rpm(e.WorkRpm), StringComparer.Ordinal),
+                }
+            );
         }
     }
 }

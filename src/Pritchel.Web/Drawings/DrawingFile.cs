@@ -41,14 +41,18 @@ public sealed partial class DrawingFile(
         foreach (var drawing in drawings)
         {
             var box = drawing.Attribute("viewBox")!.Value.Split(' ').Select(Number).ToArray();
-            if (x > 0 && x + box[2] > RowWidth)
+            // Views of one drawing, cut at their left edges, are put together again; separate ones stand apart.
+            var gap = drawings.Any(d => !d.Attribute("viewBox")!.Value.StartsWith("0 ", StringComparison.Ordinal))
+                ? 0
+                : Gap;
+            if (x > 0 && x + box[2] > RowWidth && gap > 0)
             {
-                (x, y, rowHeight) = (0, y + rowHeight + Gap, 0);
+                (x, y, rowHeight) = (0, y + rowHeight + gap, 0);
             }
 
             document.Add(Placed(drawing, x, y, box));
-            (x, rowHeight) = (x + box[2] + Gap, Math.Max(rowHeight, box[3]));
-            width = Math.Max(width, x - Gap);
+            (x, rowHeight) = (x + box[2] + gap, Math.Max(rowHeight, box[3]));
+            width = Math.Max(width, x - gap);
         }
 
         var height = y + rowHeight;
@@ -115,6 +119,20 @@ public sealed partial class DrawingFile(
                 )
                 .Select(r => r.Trim() + " }")
         );
+        var fonts = Faces()
+            .Matches(root)
+            .Select(f =>
+                (Rule: f.Value, File: Path.Combine(css, f.Groups["file"].Value), Address: f.Groups["address"].Value)
+            )
+            .Where(f => !f.Rule.Contains("unicode-range", StringComparison.Ordinal))
+            .Select(f =>
+                f.Rule.Replace(
+                    f.Address,
+                    "url(data:font/woff2;base64," + Convert.ToBase64String(File.ReadAllBytes(f.File)) + ")",
+                    StringComparison.Ordinal
+                )
+            );
+        rules = string.Join('\n', fonts.Append(rules));
         return Used()
             .Replace(rules, used => colours.GetValueOrDefault(used.Groups["name"].Value, "black"))
             .Replace("transparent", "none", StringComparison.Ordinal);
@@ -123,6 +141,13 @@ public sealed partial class DrawingFile(
     private static double Number(string text) => double.Parse(text, CultureInfo.InvariantCulture);
 
     private static string Text(double value) => value.ToString("0.#", CultureInfo.InvariantCulture);
+
+    [GeneratedRegex(
+        """@font-face \{[^}]*(?<address>url\("(?<file>[^"]+)"\))[^}]*\}""",
+        RegexOptions.ExplicitCapture,
+        matchTimeoutMilliseconds: 2000
+    )]
+    private static partial Regex Faces();
 
     [GeneratedRegex("<svg.*?</svg>", RegexOptions.Singleline, matchTimeoutMilliseconds: 2000)]
     private static partial Regex SvgElement();

@@ -64,7 +64,7 @@ public sealed class LoomDrawing
     {
         this.machine = machine;
         Place();
-        Width = (Columns * (PartWidth + Gutter)) - 6;
+        Width = Columns * (PartWidth + Gutter);
         TrunkY = parts.Max(p => p.Y + p.Height) + 16;
     }
 
@@ -92,6 +92,13 @@ public sealed class LoomDrawing
     /// <summary>X of every column's trunk, with the Y it begins at.</summary>
     public IEnumerable<(double X, double Y)> Trunks =>
         parts.GroupBy(p => p.X).Select(g => (TrunkX(g.Key), g.Min(p => p.Rows.Count == 0 ? p.Y : p.Rows[0].Y)));
+
+    /// <summary>
+    /// Left edge and width of each column's own view. Side by side they make the whole drawing; on a narrow screen they
+    /// stand one above the other.
+    /// </summary>
+    public IEnumerable<(double X, double Width)> Views =>
+        Enumerable.Range(0, Columns).Select(c => (c * (PartWidth + Gutter), PartWidth + Gutter));
 
     /// <summary>Draws a machine's loom.</summary>
     public static LoomDrawing Of(Machine machine) => new(machine);

@@ -32,18 +32,11 @@ public sealed record SwitchChart(
             .. machine.Parts.SelectMany(p =>
                 (p.Contacts ?? []).GroupBy(c => c.Control).Select(g => ByHand(machine, p, g.Key, [.. g], setting))
             ),
-            .. machine.Parts.Where(p => ByCoil.ContainsKey(p.Kind)).Select(p => Coiled(state, p)),
+            .. machine
+                .Parts.Where(p => state.Circuit.HasDevice(p.Id) && state.Circuit.DeviceOf(p.Id).CoilContacts.Count > 0)
+                .Select(p => Coiled(state, p)),
         ];
     }
-
-    private static readonly Dictionary<string, (string Name, bool WhenOut, bool WhenIn)[]> ByCoil = new(
-        StringComparer.Ordinal
-    )
-    {
-        ["relay"] = [("30–87", false, true), ("30–87a", true, false)],
-        ["start-solenoid"] = [("B–M", false, true)],
-        ["starter-solenoid"] = [("B–M", false, true)],
-    };
 
     private static SwitchChart ByHand(
         Machine machine,
@@ -78,6 +71,12 @@ public sealed record SwitchChart(
             "its coil",
             ["at rest", "pulled in"],
             state.StateAt(state.Circuit.StateOf(part.Id)) == 1 ? 1 : 0,
-            [.. ByCoil[part.Kind].Select(c => (c.Name, (IReadOnlyList<bool>)[c.WhenOut, c.WhenIn]))]
+            [
+                .. state
+                    .Circuit.DeviceOf(part.Id)
+                    .CoilContacts.Select(c =>
+                        ($"{c.A}–{c.B}", (IReadOnlyList<bool>)[!c.ClosedPulledIn, c.ClosedPulledIn])
+                    ),
+            ]
         );
 }

@@ -35,6 +35,8 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
     public override bool IsActive => true;
 
+    public override IReadOnlyList<CoilContact> CoilContacts => [new("30", "87", true), new("30", "87a", false)];
+
     public override string PartId => part.Id;
 
     public override void Declare(Declaration declaration)

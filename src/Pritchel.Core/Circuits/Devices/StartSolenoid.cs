@@ -39,6 +39,8 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
 
     public override bool IsActive => true;
 
+    public override IReadOnlyList<CoilContact> CoilContacts => [new("B", "M", true)];
+
     public override string PartId => part.Id;
 
     public override void Declare(Declaration declaration)

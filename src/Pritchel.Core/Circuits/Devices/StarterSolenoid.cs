@@ -44,6 +44,8 @@ internal sealed class StarterSolenoid(Part part, PartFigures figures) : Device, 
 
     public override bool IsActive => true;
 
+    public override IReadOnlyList<CoilContact> CoilContacts => [new("B", "M", true)];
+
     public override string PartId => part.Id;
 
     /// <summary>Amps, both windings together, that pull it in: what its pull-in volts send through both in parallel.</summary>

@@ -5,6 +5,7 @@ return args is [var command, ..]
     {
         "rehearse" => Rehearse.Run(args[1..]),
         "next-test" => NextTest.Run(),
+        "machine-page" => await MachinePage.RunAsync(),
         "next-page" => await NextPage.RunAsync(),
         "solve" => Solve.Run(),
         "dictionary" => DictionaryBench.Run(),

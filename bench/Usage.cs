@@ -12,6 +12,7 @@ internal static class Usage
             """
             rehearse [N]   hunts every fault that stops the tractor cranking, N times each (1), by three strategies
             next-test      milliseconds from a reading to the next test, in the core
+            machine-page   milliseconds of server time of a machine's page, at rest and at work
             next-page      milliseconds of server time from Enter on a reading to the page with the next test
             dictionary     a full fault dictionary on one core and two; one solve against dense factorisation and ngspice
             solve          time and allocation of one settled case

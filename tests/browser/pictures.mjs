@@ -48,6 +48,13 @@ await page.goto(`${app.url}/machines/hill-quad-2?view=switches&c.key=ON&c.start=
 await take("switches");
 await page.goto(`${app.url}/machines/hedgerow-mower-2?view=line&rpm=2900`);
 await take("machine-line");
+await page.goto(`${app.url}/machines/orchard-tractor-4/normal`);
+await take("normal");
+await page.goto(`${app.url}/machines/make?from=orchard-tractor-4`);
+await page.click("text=Change this machine");
+await page.waitForURL(/drafts/);
+await page.goto(`${page.url()}?on=wire&item=C2`);
+await take("making");
 await page.goto(`${app.url}/meter?from=cheap`);
 await take("meter", true);
 await phone.goto(`${app.url}/machines/quay-scooter-3?c.key=ON&rpm=6500`);

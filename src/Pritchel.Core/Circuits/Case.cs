@@ -29,6 +29,9 @@ public sealed record Case
     /// <summary>Couplings apart, by part id, and wire ends off their terminals, as "wire@from" or "wire@to".</summary>
     public IReadOnlyList<string> Off { get; init; } = [];
 
+    /// <summary>Whether a spark tester at a set gap sits on every plug lead in the plug's place.</summary>
+    public bool SparkTester { get; init; }
+
     /// <summary>Whether the battery's grounded post is off; every battery's, where there are more.</summary>
     public bool BatteryDisconnected { get; init; }
 
@@ -57,13 +60,14 @@ public sealed record Case
             values[parameter.Index] = double.PositiveInfinity;
         }
 
-        for (var p = 0; BatteryDisconnected && p < values.Length; p++)
+        foreach (var gap in SparkTester ? Gaps(wired) : [])
         {
-            // A battery's own resistance carries this name alone.
-            if (wired.Parameters[p].Name.EndsWith("/wear", StringComparison.Ordinal))
-            {
-                values[p] = double.PositiveInfinity;
-            }
+            values[gap.Index] = wired.Parameters[gap.Index].Nominal;
+        }
+
+        foreach (var battery in BatteryDisconnected ? Batteries(wired) : [])
+        {
+            values[battery.Index] = double.PositiveInfinity;
         }
 
         return values;
@@ -90,7 +94,23 @@ public sealed record Case
         return Waited.Value > 0 ? state.Elapse(Waited.Value) : settlement;
     }
 
-    private static IEnumerable<ParameterId> Opened(Circuit circuit, string what)
+    /// <summary>Parameters that take a battery's grounded post off when infinite.</summary>
+    internal static IEnumerable<ParameterId> Batteries(Circuit circuit) =>
+        circuit
+            .Parameters.Select((p, i) => (p.Name, Id: new ParameterId(i)))
+            // A battery's own resistance carries this name alone.
+            .Where(p => p.Name.EndsWith("/wear", StringComparison.Ordinal))
+            .Select(p => p.Id);
+
+    /// <summary>Kilovolts that the gaps of plugs want: a tester's gap is set to what a sound plug wants.</summary>
+    internal static IEnumerable<ParameterId> Gaps(Circuit circuit) =>
+        circuit
+            .Parameters.Select((p, i) => (p.Name, Id: new ParameterId(i)))
+            .Where(p => p.Name.EndsWith("/neededKilovolts", StringComparison.Ordinal))
+            .Select(p => p.Id);
+
+    /// <summary>Parameters that take a coupling apart, or a wire's end off, when infinite.</summary>
+    internal static IEnumerable<ParameterId> Opened(Circuit circuit, string what)
     {
         var names = what.Contains('@', StringComparison.Ordinal)
             ? [what + "/joint/ohms"]

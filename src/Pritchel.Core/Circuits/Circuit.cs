@@ -183,6 +183,15 @@ public sealed class Circuit
     /// <summary>Healthy parameters at their nominal values.</summary>
     public double[] NominalParameters() => [.. Parameters.Select(p => p.Nominal)];
 
+    /// <summary>Fills parameters from an index on with their nominal values: those of laid paths, after a machine's own.</summary>
+    internal void NominalTail(int from, Span<double> values)
+    {
+        for (var p = from; p < values.Length; p++)
+        {
+            values[p] = Parameters[p].Nominal;
+        }
+    }
+
     /// <summary>The device that a part is.</summary>
     public Device DeviceOf(string partId) =>
         Devices.First(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
@@ -199,6 +208,10 @@ public sealed class Circuit
     /// stand on.
     /// </summary>
     public bool CarriesIgnition(string address) => ignited.Value.Contains(NodeOf(address));
+
+    /// <summary>Terminals that wires, couplings and splices alone join to a kill terminal, as nodes.</summary>
+    internal IEnumerable<int> KillMetal() =>
+        ignited.Value.Where(n => NodeAddresses[n].Any(a => a.Contains('.', StringComparison.Ordinal))).Order();
 
     /// <summary>Whether a device stands for a part; plain metal has none.</summary>
     public bool HasDevice(string partId) => Devices.Any(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
@@ -334,6 +347,21 @@ public sealed class ControlSetting(int[] positions) : IEquatable<ControlSetting>
 
     /// <summary>Number of controls.</summary>
     public int Count => positions.Length;
+
+    /// <summary>The same with one control in another position.</summary>
+    public ControlSetting With(int control, int position)
+    {
+        var other = (int[])positions.Clone();
+        other[control] = position;
+        return new ControlSetting(other);
+    }
+
+    /// <summary>Positions by name of the controls that are not at rest, by control id.</summary>
+    public IReadOnlyDictionary<string, string> Moved(Machine machine) =>
+        machine
+            .Controls.Select((c, i) => (Control: c, Position: c.Positions[positions[i]]))
+            .Where(x => x.Position != x.Control.Rest)
+            .ToDictionary(x => x.Control.Id, x => x.Position, StringComparer.Ordinal);
 
     /// <summary>In words, naming only what is not at rest.</summary>
     public string Words(Machine machine) =>

@@ -237,7 +237,9 @@ public sealed partial class CircuitState
     {
         if (!fastest.Switches)
         {
-            (hurried, care) = (false, WaveCare.Full);
+            // Where values need only come near their rest, so do waves.
+            const double Rough = 1e-5;
+            (hurried, care) = (false, Tolerance > Rough ? WaveCare.Near : WaveCare.Full);
             SolveNow();
             return Ask();
         }

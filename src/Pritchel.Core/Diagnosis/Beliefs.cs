@@ -1,6 +1,5 @@
 using Pritchel.Core.Faults;
 using Pritchel.Core.Meters;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis;
 
@@ -105,10 +104,11 @@ public sealed class Beliefs
 
     private void WeighAll()
     {
-        var grouped = GroupedReading.Of(Readings, Meter);
-        var rates = Table.Hypotheses.Sum(h => h.Fault?.Rate ?? 0);
+        var grouped = GroupedReading.Of(Table, Readings, Meter);
+        var life = Complaint.Circumstances;
+        var rates = Table.Hypotheses.Sum(h => h.Fault?.RateUnder(life) ?? 0);
         var gains = MeterGains();
-        var healthyLamps = new double[PredictionTable.Particles];
+        var healthyLamps = new double[Table.Particles];
         for (var p = 0; p < healthyLamps.Length; p++)
         {
             healthyLamps[p] = ParticleWeigher.LampLikelihood(this, Table.Healthy, p);
@@ -120,8 +120,8 @@ public sealed class Beliefs
             h =>
             {
                 var hypothesis = Table.Hypotheses[h];
-                var rate = hypothesis.Fault?.Rate ?? rates * SoundMachineShare;
-                var prior = rate / rates * (1 - NoneOfTheseShare) / PredictionTable.Particles;
+                var rate = hypothesis.Fault?.RateUnder(life) ?? rates * SoundMachineShare;
+                var prior = rate / rates * (1 - NoneOfTheseShare) / Table.Particles;
                 weights[h] = new ParticleWeigher(this, hypothesis, gains, healthyLamps).Weigh(prior, grouped);
             }
         );
@@ -161,7 +161,7 @@ public sealed class Beliefs
     private double[] WeighDraws()
     {
         const double Floor = 0.3;
-        var draws = new double[PredictionTable.Particles];
+        var draws = new double[Table.Particles];
         foreach (var particles in weights)
         {
             for (var p = 0; p < draws.Length; p++)
@@ -181,7 +181,7 @@ public sealed class Beliefs
         return
         [
             .. Enumerable
-                .Range(0, PredictionTable.Particles)
+                .Range(0, Table.Particles)
                 .Select(_ => 1 + (Meter.GainSigma * HealthyMachine.Normal(random))),
         ];
     }
@@ -194,14 +194,19 @@ public sealed class Beliefs
 /// <param name="Noise">Standard deviation of the mean.</param>
 internal sealed record GroupedReading(ProbePair At, double? Volts, SymptomNow Symptom, double Noise)
 {
-    public static List<GroupedReading> Of(IReadOnlyList<Reading> readings, Meter meter) =>
+    public static List<GroupedReading> Of(
+        PredictionTable table,
+        IReadOnlyList<Reading> readings,
+        Meter meter
+    ) =>
         [
             .. readings
                 .GroupBy(r => (r.At, r.Symptom, Jumps: r.Volts is null))
                 .Select(g =>
                 {
                     var volts = g.Key.Jumps ? (double?)null : g.Average(r => r.Volts!.Value);
-                    var noise = meter.Noise(new Volts(volts ?? 0)).Value / Math.Sqrt(g.Count());
+                    var quantity = table.Conditions[g.Key.At.Condition].Quantity;
+                    var noise = Scale.Noise(meter, quantity, volts ?? 0) / Math.Sqrt(g.Count());
                     return new GroupedReading(g.Key.At, volts, g.Key.Symptom, noise);
                 }),
         ];

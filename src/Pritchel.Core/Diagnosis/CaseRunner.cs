@@ -1,5 +1,6 @@
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Reference;
 
 namespace Pritchel.Core.Diagnosis;
@@ -8,35 +9,66 @@ namespace Pritchel.Core.Diagnosis;
 internal sealed class CaseRunner
 {
     private const double SlowShare = 0.75;
+    private const double WeakSpark = 0.5;
+    private const double Idle = 0.05;
+
+    // More than this out of a battery at rest flattens it in days: from memory.
+    private const double DrainAmps = 0.03;
+    private const double ChargesShare = 0.5;
+    private const double LeastCharge = 0.05;
 
     private readonly PredictionTable table;
+    private readonly Circuit circuit;
     private readonly CircuitState state;
     private readonly ControlSetting rest;
     private readonly Device load;
     private readonly Device? control;
     private readonly Device[] lamps;
     private readonly double[] values;
+    private readonly double[] opened;
+    private readonly ParameterId[][] off;
+    private readonly ParameterId[] batteries;
+    private readonly ParameterId[] gaps;
+    private readonly Dictionary<(int Red, int Black), CircuitState> metered = [];
+    private readonly double tolerance;
     private Settlement settled;
 
-    public CaseRunner(PredictionTable table, double tolerance)
+    /// <summary>A runner of a table's conditions.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="circuit">The table's circuit, or that circuit with the paths a fault lays.</param>
+    /// <param name="tolerance">How near values must come to rest.</param>
+    public CaseRunner(PredictionTable table, Circuit circuit, double tolerance)
     {
         this.table = table;
-        var circuit = table.Circuit;
-        state = new CircuitState(circuit) { Tolerance = tolerance };
+        this.circuit = circuit;
+        this.tolerance = tolerance;
+        state = new CircuitState(circuit) { Tolerance = tolerance, FollowsWaves = table.FollowsWaves };
         rest = circuit.Setting(null);
         load = circuit.DeviceOf(table.Duty.Load);
         control = table.Duty.Control is null ? null : circuit.DeviceOf(table.Duty.Control);
         lamps = [.. table.Lamps.Select(circuit.DeviceOf)];
         values = new double[circuit.Parameters.Count];
+        opened = new double[values.Length];
+        off = [.. table.Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
+        batteries = [.. Case.Batteries(circuit)];
+        gaps = [.. Case.Gaps(circuit)];
     }
+
+    /// <summary>The state last solved.</summary>
+    public CircuitState State => state;
 
     /// <summary>
     /// Solves all particles of one hypothesis. One that does its duty whatever its severity is not a suspect for this
-    /// complaint: it borrows the sound machine's lamps and keeps no volts.
+    /// complaint: it keeps no predictions and is taken for the sound machine.
     /// </summary>
     public Hypothesis Predict(Fault? fault, ParticleDraws draws, Hypothesis? healthy)
     {
         var heard = new Heard[draws.Count];
+        if (healthy is not null && Screened(fault, draws, heard))
+        {
+            return new Hypothesis(fault, null, heard);
+        }
+
         for (var p = 0; p < draws.Count; p++)
         {
             heard[p] = Begin(fault, draws.Parameters(p), draws.Severity(p));
@@ -44,98 +76,223 @@ internal sealed class CaseRunner
 
         if (healthy is not null && Hypothesis.Does(heard))
         {
-            return healthy.AsHarmless(fault!, heard);
+            return new Hypothesis(fault, null, heard);
         }
 
-        var (conditions, nodes, count) = (table.Conditions.Count, table.Circuit.Network.NodeCount, draws.Count);
-        var volts = new float[conditions][];
-        var glows = new float[conditions][];
-        var chatters = new bool[conditions][];
-        for (var c = 0; c < conditions; c++)
-        {
-            volts[c] = new float[nodes * count];
-            glows[c] = new float[lamps.Length * count];
-            chatters[c] = new bool[count];
-        }
-
-        for (var p = 0; p < count; p++)
+        var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
+        for (var p = 0; p < draws.Count; p++)
         {
             Begin(fault, draws.Parameters(p), draws.Severity(p));
-            for (var c = 0; c < conditions; c++)
+            for (var c = 0; c < table.Conditions.Count; c++)
             {
-                chatters[c][p] = Visit(c) == Settlement.Chatters;
-                Note(volts[c], glows[c], p, count);
+                shown.Chatters[c][p] = Visit(c) == Settlement.Chatters;
+                Note(shown, c, p);
             }
         }
 
-        return new Hypothesis(fault, volts, glows, heard, chatters);
-    }
-
-    private void Note(float[] volts, float[] glows, int particle, int count)
-    {
-        var reference = table.Circuit.Reference;
-        for (var n = 0; n < table.Circuit.Network.NodeCount; n++)
-        {
-            volts[(n * count) + particle] = state.Joined(n, reference) ? (float)state.Drop(n, reference) : float.NaN;
-        }
-
-        for (var l = 0; l < lamps.Length; l++)
-        {
-            glows[(l * count) + particle] = (float)lamps[l].Sign(state).Level;
-        }
+        return new Hypothesis(fault, shown, heard);
     }
 
     /// <summary>Starts a case and tries the duty; what is heard.</summary>
     public Heard Begin(Fault? fault, ReadOnlySpan<double> parameters, double severity)
     {
+        circuit.NominalTail(parameters.Length, values);
         parameters.CopyTo(values);
         table.ApplyBridges(values);
-        fault?.Apply(values, fault.Severity.At(severity));
-        state.Begin(values);
-        return Listen(state.Move(table.Conditions[0].Setting));
+        if (fault is not null)
+        {
+            circuit.Plant(fault, fault.Severity.At(severity), values);
+        }
+
+        return TryDuty();
     }
 
     /// <summary>Goes back to rest and into a condition.</summary>
     public Settlement Visit(int condition)
     {
-        if (condition == 0)
+        var wanted = table.Conditions[condition];
+        if (condition == 0 && wanted.IsFree)
         {
-            // Already there: the duty was tried last.
+            TryDuty();
             return settled;
         }
 
+        if (wanted.Quantity == Quantity.Ohms)
+        {
+            // Read pair by pair, with the meter in the circuit.
+            return Settlement.Settled;
+        }
+
+        if (wanted.Off.Count > 0 || wanted.Tester)
+        {
+            Open(condition);
+            state.Begin(opened);
+        }
+
+        SetSpeed(DutySpeed.Rest);
         state.Move(rest);
-        return state.Move(table.Conditions[condition].Setting);
+        SetSpeed(wanted.Speed);
+        return state.Move(wanted.Setting);
     }
 
-    /// <summary>The state last solved.</summary>
-    public CircuitState State => state;
+    private bool Screened(Fault? fault, ParticleDraws draws, Heard[] heard)
+    {
+        foreach (var p in draws.Screen)
+        {
+            if (Begin(fault, draws.Parameters(p), draws.Severity(p)) != Heard.Works)
+            {
+                return false;
+            }
+        }
+
+        Array.Fill(heard, Heard.Works);
+        return true;
+    }
+
+    private Heard TryDuty()
+    {
+        state.Begin(values);
+        SetSpeed(table.Duty.Speed);
+        return Listen(state.Move(table.Conditions[0].Setting));
+    }
+
+    private void SetSpeed(DutySpeed speed)
+    {
+        for (var e = 0; e < circuit.Engines.Count; e++)
+        {
+            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], speed));
+        }
+    }
+
+    /// <summary>Parameters with what the condition wants off taken off; for ohms, the batteries too.</summary>
+    private void Open(int condition)
+    {
+        values.CopyTo(opened, 0);
+        foreach (var parameter in off[condition])
+        {
+            opened[parameter.Index] = double.PositiveInfinity;
+        }
+
+        foreach (var gap in table.Conditions[condition].Tester ? gaps : [])
+        {
+            opened[gap.Index] = circuit.Parameters[gap.Index].Nominal;
+        }
+
+        foreach (var parameter in table.Conditions[condition].Quantity == Quantity.Ohms ? batteries : [])
+        {
+            opened[parameter.Index] = double.PositiveInfinity;
+        }
+    }
+
+    private void Note(Predictions shown, int condition, int particle)
+    {
+        var wanted = table.Conditions[condition];
+        if (wanted.Pairs is not { } pairs)
+        {
+            NoteVolts(shown, condition, particle);
+            return;
+        }
+
+        if (wanted.Quantity == Quantity.Ohms)
+        {
+            Open(condition);
+        }
+
+        for (var i = 0; i < pairs.Count; i++)
+        {
+            shown.Set(condition, i, particle, Scale.Of(wanted.Quantity, Figure(wanted, pairs[i])));
+        }
+    }
+
+    private double Figure(Condition condition, (int Red, int Black) pair)
+    {
+        switch (condition.Quantity)
+        {
+            case Quantity.Ohms:
+                return Ohms(condition, pair);
+            case Quantity.Spark:
+                state.Fire();
+                return Scale.SparkOf(load.Sign(state).Level);
+            case Quantity.Amps:
+                return Math.Max(0, -load.Sign(state).Level);
+            default:
+                return state.Drop(pair.Red, pair.Black);
+        }
+    }
+
+    private double Ohms(Condition condition, (int Red, int Black) pair)
+    {
+        const double TestVolts = 0.5;
+        const double InsideOhms = 10_000;
+        if (!metered.TryGetValue(pair, out var reading))
+        {
+            reading = new CircuitState(circuit, circuit.WithMeter(pair.Red, pair.Black)) { Tolerance = tolerance };
+            metered.Add(pair, reading);
+        }
+
+        reading.Begin(opened);
+        reading.ConnectMeter(TestVolts, InsideOhms);
+        reading.Move(condition.Setting);
+        var volts = reading.Drop(pair.Red, pair.Black);
+        return volts >= TestVolts * (1 - 1e-9) ? double.PositiveInfinity : InsideOhms * volts / (TestVolts - volts);
+    }
+
+    private void NoteVolts(Predictions shown, int condition, int particle)
+    {
+        var reference = table.Circuit.Reference;
+        for (var n = 0; n < table.Circuit.Network.NodeCount; n++)
+        {
+            shown.Set(condition, n, particle, state.Joined(n, reference) ? state.Drop(n, reference) : float.NaN);
+        }
+
+        for (var l = 0; l < lamps.Length; l++)
+        {
+            shown.Glows[condition][(l * table.Particles) + particle] = (float)lamps[l].Sign(state).Level;
+        }
+    }
 
     /// <summary>What is heard in the state now, if its last move settled so.</summary>
     private Heard Listen(Settlement settlement)
     {
         settled = settlement;
+        if (table.Conditions[0].Speed != DutySpeed.Rest)
+        {
+            state.Fire();
+        }
+
         var shown = load.Sign(state);
+        if (table.Duty.Refuses)
+        {
+            var idles = shown.Kind switch
+            {
+                SignKind.Charges => shown.Level > -DrainAmps,
+                SignKind.Sparks => shown.Level < 1,
+                SignKind.LetsRun => shown.Level <= 0,
+                SignKind.Glows => shown.Level < Filament.GlowsFrom,
+                _ => shown.Level < Idle * 8,
+            };
+            return idles ? Heard.Works : Heard.Nothing;
+        }
+
         if (settlement == Settlement.Chatters)
         {
             return Heard.Chatter;
         }
 
-        if (shown.Kind == SignKind.Turns && shown.Level > 0)
+        return shown.Kind switch
         {
-            return shown.Level >= SlowShare ? Heard.Works : Heard.Slow;
-        }
-
-        if (shown.Kind == SignKind.Glows)
-        {
-            return shown.Level >= Filament.BrightFrom ? Heard.Works : Heard.Nothing;
-        }
-
-        if (shown.Kind == SignKind.Works && shown.Level >= 1)
-        {
-            return Heard.Works;
-        }
-
-        return control?.Sign(state).Level > 0 ? Heard.OneClick : Heard.Nothing;
+            SignKind.Turns when shown.Level > 0 => shown.Level >= SlowShare ? Heard.Works : Heard.Slow,
+            SignKind.Glows when shown.Level >= Filament.BrightFrom => Heard.Works,
+            SignKind.Glows when shown.Level >= Filament.GlowsFrom => Heard.Slow,
+            SignKind.Works when shown.Level >= 1 => Heard.Works,
+            SignKind.Works when shown.Level >= WeakSpark => Heard.Slow,
+            SignKind.Sounds when shown.Level >= Filament.GlowsFrom => Heard.Works,
+            SignKind.Sparks when shown.Level >= 1 => Heard.Works,
+            SignKind.Sparks when shown.Level >= WeakSpark => Heard.Slow,
+            SignKind.LetsRun when shown.Level > 0 => Heard.Works,
+            SignKind.Charges when shown.Level >= ChargesShare * table.HealthyAmps => Heard.Works,
+            SignKind.Charges when shown.Level >= LeastCharge * table.HealthyAmps => Heard.Slow,
+            _ => control?.Sign(state).Level > 0 ? Heard.OneClick : Heard.Nothing,
+        };
     }
 }

@@ -1,3 +1,5 @@
+using Pritchel.Core.Faults;
+
 namespace Pritchel.Core.Diagnosis;
 
 /// <summary>What was heard when the machine was asked to do its duty.</summary>
@@ -65,6 +67,9 @@ public sealed record Complaint
     /// <summary>Switch contacts bridged by someone before, "part/contact"; solved as found.</summary>
     public IReadOnlyList<string> Bridged { get; init; } = [];
 
+    /// <summary>The machine's life so far.</summary>
+    public Circumstances Circumstances { get; init; } = Circumstances.Usual;
+
     /// <summary>In the owner's words.</summary>
     public string Words { get; init; } = "";
 }
@@ -90,6 +95,6 @@ public readonly record struct ProbePair(int Condition, int Red, int Black);
 
 /// <summary>Evidence gathered after the complaint.</summary>
 /// <param name="At">Where the probes were.</param>
-/// <param name="Volts">What the meter showed; null when the figure jumped about.</param>
+/// <param name="Volts">What was read, on <see cref="Scale"/>; null when the figure jumped about.</param>
 /// <param name="Symptom">Whether the symptom was there.</param>
 public sealed record Reading(ProbePair At, double? Volts, SymptomNow Symptom);

@@ -1,5 +1,6 @@
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Meters;
 
 namespace Pritchel.Core.Diagnosis;
 
@@ -15,46 +16,309 @@ public sealed record Condition(
     bool MayTurnEngine,
     string Words,
     IReadOnlyList<string> Held
-);
+)
+{
+    /// <summary>What is read in it.</summary>
+    public Quantity Quantity { get; init; }
+
+    /// <summary>Speed that the engine is turned at.</summary>
+    public DutySpeed Speed { get; init; }
+
+    /// <summary>What is off: wire ends ("wire@from") and couplings, by id.</summary>
+    public IReadOnlyList<string> Off { get; init; } = [];
+
+    /// <summary>Pairs of nodes that are read, each red node once; null where any two may be.</summary>
+    public IReadOnlyList<(int Red, int Black)>? Pairs { get; init; }
+
+    /// <summary>Whether a spark tester takes the plug's place.</summary>
+    public bool Tester { get; init; }
+
+    /// <summary>Whether every pair of points may be read in it.</summary>
+    public bool IsFree => Pairs is null;
+}
 
 /// <summary>
 /// The settings worth measuring in for one duty: the duty's own, the same with its many-way control (a key) in each
-/// other working position, and everything at rest. Derived from the machine; no family is known by name.
+/// other working position, and everything at rest; for an ignition its kill leads by ohms and its spark with them off;
+/// for a battery what leaves it. Derived from the machine; no family is known by name.
 /// </summary>
 public static class Conditions
 {
     /// <summary>Conditions of a duty; the duty's own is always the first.</summary>
     public static IReadOnlyList<Condition> Of(Circuit circuit, Duty duty)
     {
-        var machine = circuit.Machine;
         var own = circuit.Setting(duty.Setting);
-        var settings = new List<ControlSetting> { own };
-        for (var c = 0; c < machine.Controls.Count; c++)
+        var hasBattery = circuit.Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind));
+        var first = Describe(circuit, own, true) with { Speed = duty.Speed };
+        if (duty.Speed != DutySpeed.Rest)
         {
-            if (
-                !duty.Setting.TryGetValue(machine.Controls[c].Id, out var position)
-                || machine.Controls[c].Positions.Count <= 2
-            )
+            first = first with { MayTurnEngine = true, Words = $"{first.Words} · {SpeedWords(duty.Speed)}" };
+        }
+
+        var conditions = new List<Condition> { hasBattery ? first : first with { Pairs = [] } };
+        if (hasBattery)
+        {
+            conditions.AddRange(
+                Settings(circuit, duty, own)
+                    .Distinct()
+                    .Where(s => duty.Speed != DutySpeed.Rest || !s.Equals(own))
+                    .Select(s => Describe(circuit, s, false))
+            );
+        }
+
+        var sign = SignOf(circuit, duty);
+        if (sign == SignKind.Sparks)
+        {
+            conditions.AddRange(OfIgnition(circuit, own, duty));
+        }
+
+        if (sign == SignKind.Charges && duty.Refuses)
+        {
+            conditions.AddRange(OfDrain(circuit, duty));
+        }
+
+        if (hasBattery && !duty.Refuses)
+        {
+            conditions.AddRange(OfFuses(circuit, own));
+        }
+
+        if (sign is SignKind.Sparks or SignKind.Charges || !hasBattery)
+        {
+            conditions.AddRange(OfWindings(circuit, own));
+        }
+
+        return conditions;
+    }
+
+    /// <summary>A speed in words.</summary>
+    public static string SpeedWords(DutySpeed speed) =>
+        speed switch
+        {
+            DutySpeed.Crank => "engine pulled over",
+            DutySpeed.Idle => "at idle",
+            DutySpeed.Work => "at working speed",
+            _ => "engine at rest",
+        };
+
+    /// <summary>How the part of a duty shows itself.</summary>
+    internal static SignKind SignOf(Circuit circuit, Duty duty)
+    {
+        var state = new CircuitState(circuit);
+        state.Begin(circuit.NominalParameters());
+        state.Move(circuit.Setting(null));
+        return circuit.DeviceOf(duty.Load).Sign(state).Kind;
+    }
+
+    private static IEnumerable<ControlSetting> Settings(Circuit circuit, Duty duty, ControlSetting own)
+    {
+        yield return own;
+        for (var c = 0; c < own.Count; c++)
+        {
+            var control = circuit.Machine.Controls[c];
+            if (!duty.Setting.ContainsKey(control.Id) || control.Positions.Count <= 2)
             {
                 continue;
             }
 
-            foreach (
-                var other in machine
-                    .Controls[c]
-                    .Positions.Except([position, machine.Controls[c].Rest], StringComparer.Ordinal)
-            )
+            for (var p = 0; p < control.Positions.Count; p++)
             {
-                var varied = new Dictionary<string, string>(duty.Setting, StringComparer.Ordinal)
+                if (p != own[c] && control.Positions[p] != control.Rest)
                 {
-                    [machine.Controls[c].Id] = other,
-                };
-                settings.Add(circuit.Setting(varied));
+                    yield return own.With(c, p);
+                }
             }
         }
 
-        settings.Add(circuit.Setting(null));
-        return [.. settings.Distinct().Select(s => Describe(circuit, s, s.Equals(own)))];
+        yield return circuit.Setting(null);
+    }
+
+    /// <summary>Spark with every kill wire off at its coil; kill leads to ground by ohms, off at the coil and on.</summary>
+    private static IEnumerable<Condition> OfIgnition(Circuit circuit, ControlSetting own, Duty duty)
+    {
+        var leads = circuit.KillLeads;
+        if (leads.Count == 0)
+        {
+            yield break;
+        }
+
+        var ends = circuit
+            .Machine.Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
+            .Where(e => leads.Any(l => circuit.NodeOf(e.At) == l.Kill))
+            .Select(e => e.Name)
+            .ToList();
+        var load = circuit.NodeOf($"{duty.Load}.{circuit.Machine.Parts.First(p => p.Id == duty.Load).Terminals[0]}");
+        foreach (var off in new[] { false, true })
+        {
+            yield return Describe(circuit, own, false) with
+            {
+                Quantity = Quantity.Spark,
+                Speed = DutySpeed.Crank,
+                MayTurnEngine = true,
+                Off = off ? ends : [],
+                Tester = true,
+                Pairs = [(load, leads[0].Ground)],
+                Words =
+                    (off ? "kill wire off at the coil, spark tester on the plug lead · " : "spark tester on the plug lead · ")
+                    + SpeedWords(DutySpeed.Crank),
+            };
+        }
+
+        var onTheWay = Killing(circuit, own, leads[0]);
+        foreach (var setting in new[] { own, circuit.Setting(null) }.Distinct())
+        {
+            foreach (var off in new[] { true, false })
+            {
+                var reds = off
+                    ? circuit.KillMetal().Concat(onTheWay).Except(leads.Select(l => l.Kill)).Distinct().Order().ToList()
+                    : [.. leads.Select(l => l.Kill).Distinct()];
+                yield return Describe(circuit, setting, false) with
+                {
+                    Quantity = Quantity.Ohms,
+                    Off = off ? ends : [],
+                    MayTurnEngine = false,
+                    Pairs = [.. reds.Where(r => r != leads[0].Ground).Select(r => (r, leads[0].Ground))],
+                    Words =
+                        (off ? "kill wire off at the coil · " : "kill wire left on · ") + setting.Words(circuit.Machine),
+                };
+            }
+        }
+    }
+
+    /// <summary>Terminals on the way that a kill lead takes to ground in a setting.</summary>
+    private static IEnumerable<int> Killing(Circuit circuit, ControlSetting setting, KillTerminal lead)
+    {
+        var state = new CircuitState(circuit);
+        state.Begin(circuit.NominalParameters());
+        state.Move(setting);
+        var part = MachineWords.Split(circuit.NodeAddresses[lead.Kill][0]).Part;
+        return LinePath
+            .Between(state, part, lead.Kill, lead.Ground)
+            .Nodes.Where(n =>
+                n != lead.Ground && circuit.NodeAddresses[n].Any(a => a.Contains('.', StringComparison.Ordinal))
+            );
+    }
+
+    /// <summary>
+    /// What may have blown a fuse, by ohms with the fuse out and the battery off: its load side to ground, everything
+    /// joined and with each coupling apart.
+    /// </summary>
+    private static IEnumerable<Condition> OfFuses(Circuit circuit, ControlSetting own)
+    {
+        var machine = circuit.Machine;
+        var pairs = machine
+            .Parts.Where(p => p.Kind == PartKinds.Fuse)
+            .Select(p => (Part: p, Node: circuit.NodeOf($"{p.Id}.{p.Terminals[^1]}")))
+            .Where(p => p.Node != circuit.Reference)
+            .DistinctBy(p => p.Node)
+            .ToList();
+        if (pairs.Count == 0)
+        {
+            yield break;
+        }
+
+        var feeds = machine
+            .Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
+            .Where(e =>
+                MachineWords.PartAt(machine, e.At) is { Kind: PartKinds.Fuse } fuse
+                && MachineWords.Split(e.At).Terminal == fuse.Terminals[0]
+            )
+            .Select(e => e.Name)
+            .ToList();
+        foreach (
+            var coupling in machine.Parts.Where(p => p.Kind == PartKinds.Coupling).Select(p => (Part?)p).Prepend(null)
+        )
+        {
+            yield return Describe(circuit, own, false) with
+            {
+                Quantity = Quantity.Ohms,
+                MayTurnEngine = false,
+                Off = coupling is null ? feeds : [.. feeds, coupling.Id],
+                Pairs = [.. pairs.Select(p => (p.Node, circuit.Reference))],
+                Words =
+                    "fuse out"
+                    + (coupling is null ? "" : $", {coupling.Name} apart")
+                    + " · "
+                    + own.Words(machine),
+            };
+        }
+    }
+
+    /// <summary>Amps out of a battery with everything off, and with each fuse or coupling out in turn.</summary>
+    private static IEnumerable<Condition> OfDrain(Circuit circuit, Duty duty)
+    {
+        var rest = circuit.Setting(null);
+        var pair = (circuit.NodeOf(duty.Load + ".-"), circuit.NodeOf(duty.Load + ".+"));
+        Condition Reading(IReadOnlyList<string> off, string words) =>
+            Describe(circuit, rest, false) with
+            {
+                Quantity = Quantity.Amps,
+                Off = off,
+                Pairs = [pair],
+                Words = words,
+            };
+        yield return Reading([], "meter between the battery's negative post and its cable");
+        foreach (var part in circuit.Machine.Parts.Where(p => p.Kind is PartKinds.Coupling))
+        {
+            yield return Reading([part.Id], $"the same, {part.Name} apart");
+        }
+
+        foreach (var wire in circuit.Machine.Wires)
+        {
+            foreach (var (end, at) in new[] { (wire.Id + "@from", wire.From.At), (wire.Id + "@to", wire.To.At) })
+            {
+                var part = MachineWords.PartAt(circuit.Machine, at);
+                if (part.Kind == PartKinds.Fuse && MachineWords.Split(at).Terminal == part.Terminals[^1])
+                {
+                    yield return Reading([end], $"the same, {part.Name} out");
+                }
+            }
+        }
+    }
+
+    /// <summary>Each winding by itself, its wires off: ohms between its terminals.</summary>
+    private static IEnumerable<Condition> OfWindings(Circuit circuit, ControlSetting own)
+    {
+        var machine = circuit.Machine;
+        foreach (var part in machine.Parts.Where(p => IsWinding(circuit, p)))
+        {
+            var ends = machine
+                .Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
+                .Where(e => MachineWords.Split(e.At).Part == part.Id)
+                .Select(e => e.Name)
+                .ToList();
+            var pairs = NormalReadings
+                .Across(machine, part)
+                .Select(a => (Red: circuit.NodeOf(a.Red), Black: circuit.NodeOf(a.Black)))
+                .Where(a => a.Red != a.Black)
+                .DistinctBy(a => a.Red)
+                .ToList();
+            if (pairs.Count > 0)
+            {
+                yield return Describe(circuit, own, false) with
+                {
+                    Quantity = Quantity.Ohms,
+                    Off = ends,
+                    MayTurnEngine = false,
+                    Pairs = pairs,
+                    Words = $"wires off the {part.Name}",
+                };
+            }
+        }
+    }
+
+    private static bool IsWinding(Circuit circuit, Part part) =>
+        circuit.HasDevice(part.Id)
+        && (
+            DeviceKinds.Named(part.Kind)!.NeedsEngine
+            || circuit.DeviceOf(part.Id).Sign(AtRest(circuit)).Kind == SignKind.Sparks
+        );
+
+    private static CircuitState AtRest(Circuit circuit)
+    {
+        var state = new CircuitState(circuit);
+        state.Begin(circuit.NominalParameters());
+        state.Move(circuit.Setting(null));
+        return state;
     }
 
     private static Condition Describe(Circuit circuit, ControlSetting setting, bool isDuty)

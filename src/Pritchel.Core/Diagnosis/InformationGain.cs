@@ -70,12 +70,11 @@ internal sealed class InformationGain
 
         Array.Clear(scratch);
         var total = scratch.AsSpan(classes * Bins, Bins);
-        var nodes = beliefs.Table.Circuit.Network.NodeCount;
         var mass = 0.0;
         foreach (var (shown, index, particles) in live)
         {
-            var red = shown.Volts(at.Condition, at.Red, nodes);
-            var black = shown.Volts(at.Condition, at.Black, nodes);
+            var red = shown.At(at.Condition, at.Red);
+            var black = shown.At(at.Condition, at.Black);
             var row = scratch.AsSpan(index * Bins, Bins);
             foreach (var (p, weight) in particles)
             {
@@ -106,12 +105,11 @@ internal sealed class InformationGain
     /// <summary>Whether the likeliest particles of what is left predict different volts at all.</summary>
     private bool Differs(ProbePair at)
     {
-        var nodes = beliefs.Table.Circuit.Network.NodeCount;
         var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
         foreach (var (shown, _, particles) in live)
         {
-            var red = shown.Volts(at.Condition, at.Red, nodes);
-            var black = shown.Volts(at.Condition, at.Black, nodes);
+            var red = shown.At(at.Condition, at.Red);
+            var black = shown.At(at.Condition, at.Black);
             for (var i = 0; i < particles.Length && i < Representatives; i++)
             {
                 var volts = Hypothesis.Between(red[particles[i].Index], black[particles[i].Index]);

@@ -27,7 +27,6 @@ public sealed record Outlook(
         double idle = 0;
         var (healthy, other) = (new Dictionary<Repair, double>(), new Dictionary<Repair, double>());
         var odd = new List<(double Volts, double Weight)>();
-        var nodes = beliefs.Table.Circuit.Network.NodeCount;
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
         {
             var hypothesis = beliefs.Table.Hypotheses[h];
@@ -41,8 +40,8 @@ public sealed record Outlook(
             for (var p = 0; p < weights.Length; p++)
             {
                 var volts = Hypothesis.Between(
-                    shown.Volts(at.Condition, at.Red, nodes)[p],
-                    shown.Volts(at.Condition, at.Black, nodes)[p]
+                    shown.At(at.Condition, at.Red)[p],
+                    shown.At(at.Condition, at.Black)[p]
                 );
                 var agrees = sound.Agrees(volts);
                 idle += sound.LikeIdle(volts) ? weights[p] : 0;

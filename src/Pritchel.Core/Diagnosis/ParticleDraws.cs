@@ -25,6 +25,16 @@ internal sealed class ParticleDraws
         random.Shuffle(severities);
     }
 
+    /// <summary>Particles that tell soonest whether a fault matters: the worst, the mildest, one between.</summary>
+    public IEnumerable<int> Screen
+    {
+        get
+        {
+            var order = Enumerable.Range(0, severities.Length).OrderByDescending(p => severities[p]).ToArray();
+            return [order[0], order[^1], order[order.Length / 2], order[order.Length / 4]];
+        }
+    }
+
     public int Count => parameters.Length;
 
     public ReadOnlySpan<double> Parameters(int particle) => parameters[particle];

@@ -11,7 +11,7 @@ internal sealed class ParticleWeigher(
     double[]? lampsLikeHealthy
 )
 {
-    private const int Count = PredictionTable.Particles;
+    private readonly int count = beliefs.Table.Particles;
 
     // Model error at one point: probe contact, wires not as drawn in length; from memory.
     private const double DiscrepancyVolts = 0.008;
@@ -21,15 +21,15 @@ internal sealed class ParticleWeigher(
     private const double KernelShare = 0.25;
     private const double WidestKernelVolts = 0.4;
 
-    private readonly double[] always = new double[Count];
-    private readonly double[] sometimes = new double[Count];
+    private readonly double[] always = new double[beliefs.Table.Particles];
+    private readonly double[] sometimes = new double[beliefs.Table.Particles];
 
     public double[] Weigh(double prior, IReadOnlyList<GroupedReading> readings)
     {
         var complaint = beliefs.Complaint;
         var comesAndGoes = hypothesis.Fault is { ComesAndGoes: true } ? Likelihood.ComesAndGoesShare : 0;
         var failsAlways = complaint.Failed >= complaint.Tried;
-        for (var p = 0; p < Count; p++)
+        for (var p = 0; p < count; p++)
         {
             var told = prior * ComplaintLikelihood(p);
             always[p] = told * (1 - comesAndGoes) * (failsAlways ? 1 : Likelihood.HardFaultSaidToComeAndGo);
@@ -43,8 +43,8 @@ internal sealed class ParticleWeigher(
             Apply(reading);
         }
 
-        var sum = new double[Count];
-        for (var p = 0; p < Count; p++)
+        var sum = new double[count];
+        for (var p = 0; p < count; p++)
         {
             sum[p] = always[p] + sometimes[p];
         }
@@ -73,10 +73,10 @@ internal sealed class ParticleWeigher(
         }
 
         // Looks at several lamps by one pair of eyes in one light are not independent: past three, they count as three.
-        const double FullyCounted = 3;
-        return beliefs.LampsSeen.Count <= FullyCounted
+        const double Fullycounted = 3;
+        return beliefs.LampsSeen.Count <= Fullycounted
             ? likelihood
-            : Math.Pow(likelihood, FullyCounted / beliefs.LampsSeen.Count);
+            : Math.Pow(likelihood, Fullycounted / beliefs.LampsSeen.Count);
     }
 
     private void Apply(GroupedReading reading)
@@ -86,7 +86,7 @@ internal sealed class ParticleWeigher(
         var width = Width(faulty, reading);
         var healthyWidth = Width(healthy, reading);
         var present = (beliefs.Complaint.Failed + 0.5) / (beliefs.Complaint.Tried + 1);
-        for (var p = 0; p < Count; p++)
+        for (var p = 0; p < count; p++)
         {
             var there = Density(faulty, reading, p, width);
             var away = ReferenceEquals(faulty, healthy) ? there : Density(healthy, reading, p, healthyWidth);
@@ -124,18 +124,18 @@ internal sealed class ParticleWeigher(
             return Likelihood.WildDensity / 2;
         }
 
-        predicted *= gains[particle];
+        var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
+        predicted *= quantity == Quantity.Volts ? gains[particle] : 1;
         var model = DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted));
         var sigma = Math.Sqrt((reading.Noise * reading.Noise) + (model * model) + (kernel * kernel));
         return Likelihood.OfVolts(volts, predicted, sigma);
     }
 
-    private double Predicted(Hypothesis shown, ProbePair at, int particle)
+    private static double Predicted(Hypothesis shown, ProbePair at, int particle)
     {
-        var nodes = beliefs.Table.Circuit.Network.NodeCount;
         return Hypothesis.Between(
-            shown.Volts(at.Condition, at.Red, nodes)[particle],
-            shown.Volts(at.Condition, at.Black, nodes)[particle]
+            shown.At(at.Condition, at.Red)[particle],
+            shown.At(at.Condition, at.Black)[particle]
         );
     }
 
@@ -143,15 +143,15 @@ internal sealed class ParticleWeigher(
     {
         double sum = 0;
         double squares = 0;
-        for (var p = 0; p < Count; p++)
+        for (var p = 0; p < count; p++)
         {
             var v = Predicted(shown, reading.At, p);
             sum += v;
             squares += v * v;
         }
 
-        var mean = sum / Count;
-        var deviation = Math.Sqrt(Math.Max(0, (squares / Count) - (mean * mean)));
+        var mean = sum / count;
+        var deviation = Math.Sqrt(Math.Max(0, (squares / count) - (mean * mean)));
         return Math.Min(WidestKernelVolts, KernelShare * deviation);
     }
 }

@@ -11,15 +11,23 @@ namespace Pritchel.Core.Diagnosis;
 /// </summary>
 public sealed class PredictionTable
 {
-    /// <summary>Particles per hypothesis.</summary>
-    public const int Particles = 64;
+    /// <summary>Particles per hypothesis, unless waves must be followed.</summary>
+    public const int UsualParticles = 64;
 
+    // Following the waves of charge windings takes a thousand times as long as a still circuit.
+    private const int WaveParticles = 16;
     private const double BeliefTolerance = 1e-4;
 
     private PredictionTable(Circuit circuit, Duty duty, IReadOnlyList<string> bridged)
     {
         Circuit = circuit;
+        FollowsWaves =
+            circuit.WaveEngine >= 0
+            && duty.Speed != DutySpeed.Rest
+            && Diagnosis.Conditions.SignOf(circuit, duty) == SignKind.Charges;
+        Particles = FollowsWaves ? WaveParticles : UsualParticles;
         Duty = duty;
+        HealthyAmps = Diagnosis.Conditions.SignOf(circuit, duty) == SignKind.Charges ? AmpsOf(circuit, duty) : 0;
         Conditions = Diagnosis.Conditions.Of(circuit, duty);
         Bridged = bridged;
         Lamps =
@@ -29,6 +37,15 @@ public sealed class PredictionTable
                 .Select(p => p.Id),
         ];
     }
+
+    /// <summary>Particles per hypothesis.</summary>
+    public int Particles { get; }
+
+    /// <summary>Amps that the sound machine charges with at the duty; zero when the duty is another.</summary>
+    internal double HealthyAmps { get; }
+
+    /// <summary>Whether the duty's speed turns charge windings whose waves matter to it.</summary>
+    internal bool FollowsWaves { get; }
 
     /// <summary>The circuit.</summary>
     public Circuit Circuit { get; }
@@ -67,21 +84,32 @@ public sealed class PredictionTable
     /// <param name="seed">Seed of the particles.</param>
     public static PredictionTable Build(Circuit circuit, string dutyId, IReadOnlyList<string> bridged, int seed = 20261)
     {
-        var duty = circuit.Machine.Duties.First(d => string.Equals(d.Id, dutyId, StringComparison.Ordinal));
+        var duty =
+            circuit.Machine.Duties.FirstOrDefault(d => string.Equals(d.Id, dutyId, StringComparison.Ordinal))
+            ?? Symptoms.Of(circuit).First(s => string.Equals(s.Duty.Id, dutyId, StringComparison.Ordinal)).Duty;
         var table = new PredictionTable(circuit, duty, bridged);
-        var draws = new ParticleDraws(circuit, Particles, seed);
-        // Chafes and shorts want tests of their own (a wire lifted, a lamp in the fuse's place) before they can be told apart.
-        Fault?[] faults = [.. circuit.Faults.Where(f => f.Paths.Count == 0), null];
+        var draws = new ParticleDraws(circuit, table.Particles, seed);
+        Fault?[] faults = [.. circuit.Faults, null];
         var hypotheses = new Hypothesis[faults.Length];
-        var healthy = new CaseRunner(table, BeliefTolerance).Predict(null, draws, null);
+        var healthy = new CaseRunner(table, circuit, BeliefTolerance).Predict(null, draws, null);
         Parallel.For(
             0,
             faults.Length,
             new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount },
-            () => new CaseRunner(table, BeliefTolerance),
+            () => new CaseRunner(table, circuit, BeliefTolerance),
             (h, _, runner) =>
             {
-                hypotheses[h] = faults[h] is { } fault ? runner.Predict(fault, draws, healthy) : healthy;
+                hypotheses[h] = faults[h] switch
+                {
+                    null => healthy,
+                    // What lays a path of its own is a circuit of its own.
+                    { Paths.Count: > 0 } fault => new CaseRunner(table, circuit.With([fault]), BeliefTolerance).Predict(
+                        fault,
+                        draws,
+                        healthy
+                    ),
+                    { } fault => runner.Predict(fault, draws, healthy),
+                };
                 return runner;
             },
             _ => { }
@@ -94,12 +122,17 @@ public sealed class PredictionTable
     public IEnumerable<string> LampsLit(int condition)
     {
         const float Lit = 0.5f;
-        return Lamps.Where((_, l) => Healthy.Glow(condition, l)[0] > Lit);
+        return Conditions[condition].IsFree ? Lamps.Where((_, l) => Healthy.Glow(condition, l)[0] > Lit) : [];
     }
 
     /// <summary>Applies what was found bridged to a case's parameters.</summary>
     internal void ApplyBridges(Span<double> parameters)
     {
+        if (Bridged.Count == 0)
+        {
+            return;
+        }
+
         foreach (var fault in Circuit.Faults)
         {
             if (
@@ -119,6 +152,19 @@ public sealed class PredictionTable
             && string.Equals(fault.Repair.Id, "part:" + partId, StringComparison.Ordinal)
         ) ?? Healthy;
 
+    private static double AmpsOf(Circuit circuit, Duty duty)
+    {
+        var state = new CircuitState(circuit);
+        state.Begin(circuit.NominalParameters());
+        for (var e = 0; e < circuit.Engines.Count; e++)
+        {
+            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], duty.Speed));
+        }
+
+        state.Move(circuit.Setting(duty.Setting));
+        return circuit.DeviceOf(duty.Load).Sign(state).Level;
+    }
+
     private static CircuitState AtRest(Circuit circuit)
     {
         var state = new CircuitState(circuit);
@@ -131,26 +177,18 @@ public sealed class PredictionTable
 /// <summary>One thing that may be wrong, with what it would show.</summary>
 public sealed class Hypothesis
 {
-    private readonly float[][] volts;
-    private readonly float[][] glows;
+    private readonly Predictions? shown;
     private readonly Heard[] heard;
-    private readonly bool[][] chatters;
 
-    internal Hypothesis(Fault? fault, float[][] volts, float[][] glows, Heard[] heard, bool[][] chatters)
+    internal Hypothesis(Fault? fault, Predictions? shown, Heard[] heard)
     {
         Fault = fault;
-        this.volts = volts;
-        this.glows = glows;
+        this.shown = shown;
         this.heard = heard;
-        this.chatters = chatters;
         DoesDuty = Does(heard);
     }
 
-    internal static bool Does(Heard[] heard) => heard.Count(h => h == Heard.Works) >= heard.Length - 1;
-
-    /// <summary>A fault that leaves the duty alone, shown by this sound machine.</summary>
-    internal Hypothesis AsHarmless(Fault fault, Heard[] heardWithIt) =>
-        new(fault, [.. volts.Select(_ => Array.Empty<float>())], glows, heardWithIt, chatters);
+    internal static bool Does(Heard[] heard) => heard.Count(h => h == Heard.Works) >= heard.Length - (heard.Length / 64);
 
     /// <summary>The fault; null for the sound machine.</summary>
     public Fault? Fault { get; }
@@ -158,33 +196,72 @@ public sealed class Hypothesis
     /// <summary>Whether the machine does its duty with this fault, whatever its severity.</summary>
     public bool DoesDuty { get; }
 
-    /// <summary>Volts at a node above battery negative in a condition, by particle; NaN where nothing joins it to the battery.</summary>
-    public ReadOnlySpan<float> Volts(int condition, int node, int nodeCount)
-    {
-        var particles = heard.Length;
-        return volts[condition].Length == 0 ? [] : volts[condition].AsSpan(node * particles, particles);
-    }
+    /// <summary>Whether predictions were kept; a hypothesis that does its duty keeps none.</summary>
+    public bool HasVolts => shown is not null;
 
-    /// <summary>Volts a meter would show between two nodes, by particle: a node that floats comes to the other's volts.</summary>
+    /// <summary>What is heard, by particle.</summary>
+    public ReadOnlySpan<Heard> HeardBy => heard;
+
+    /// <summary>
+    /// What a probe finds at a node in a condition, by particle, on <see cref="Scale"/>: volts above battery negative, NaN
+    /// where nothing joins it to the battery; in a condition of pairs, the reading with this node under the red probe, and
+    /// zero for the black one.
+    /// </summary>
+    public ReadOnlySpan<float> At(int condition, int node) => shown is null ? [] : shown.At(condition, node, heard.Length);
+
+    /// <summary>What a meter would show between two nodes, by particle: a node that floats comes to the other's volts.</summary>
     public static double Between(float red, float black)
     {
         var drop = red - black;
         return float.IsNaN(drop) ? 0 : drop;
     }
 
-    /// <summary>Whether volts were kept; a hypothesis that does its duty keeps none.</summary>
-    public bool HasVolts => volts[0].Length > 0;
-
-    /// <summary>What is heard, by particle.</summary>
-    public ReadOnlySpan<Heard> HeardBy => heard;
-
     /// <summary>Whether the circuit chatters in a condition, by particle.</summary>
-    public ReadOnlySpan<bool> Chatters(int condition) => chatters[condition];
+    public ReadOnlySpan<bool> Chatters(int condition) => shown!.Chatters[condition];
 
     /// <summary>Volts share of a lamp in a condition, by particle.</summary>
-    public ReadOnlySpan<float> Glow(int condition, int lamp)
+    public ReadOnlySpan<float> Glow(int condition, int lamp) =>
+        shown!.Glows[condition].AsSpan(lamp * heard.Length, heard.Length);
+}
+
+/// <summary>Figures of one hypothesis, laid out so that particles lie side by side.</summary>
+internal sealed class Predictions
+{
+    private readonly float[][] figures;
+    private readonly int[][]? slots;
+    private readonly float[] nothing;
+
+    public Predictions(IReadOnlyList<Condition> conditions, int nodes, int lamps, int particles)
     {
-        var particles = heard.Length;
-        return glows[condition].AsSpan(lamp * particles, particles);
+        nothing = new float[particles];
+        slots = [.. conditions.Select(c => c.Pairs is { } pairs ? Slots(pairs, nodes) : [])];
+        figures = [.. conditions.Select(c => new float[(c.Pairs?.Count ?? nodes) * particles])];
+        Glows = [.. conditions.Select(c => new float[(c.IsFree ? lamps : 0) * particles])];
+        Chatters = [.. conditions.Select(_ => new bool[particles])];
+    }
+
+    public float[][] Glows { get; }
+
+    public bool[][] Chatters { get; }
+
+    public ReadOnlySpan<float> At(int condition, int node, int particles)
+    {
+        var slot = slots![condition].Length == 0 ? node : slots[condition][node];
+        return slot < 0 ? nothing : figures[condition].AsSpan(slot * particles, particles);
+    }
+
+    public void Set(int condition, int slot, int particle, double value) =>
+        figures[condition][(slot * nothing.Length) + particle] = (float)value;
+
+    private static int[] Slots(IReadOnlyList<(int Red, int Black)> pairs, int nodes)
+    {
+        var slots = new int[nodes];
+        Array.Fill(slots, -1);
+        for (var i = 0; i < pairs.Count; i++)
+        {
+            slots[pairs[i].Red] = i;
+        }
+
+        return slots;
     }
 }

@@ -1,6 +1,5 @@
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Meters;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis;
 
@@ -18,12 +17,14 @@ public readonly record struct Step(int Node, double Low, double Middle, double H
 /// <param name="IdleLow">Lower edge while its load draws nothing, or nothing draws at all.</param>
 /// <param name="IdleHigh">Upper edge of that.</param>
 /// <param name="Meter">Meter whose doubt counts.</param>
+/// <param name="Quantity">What is read; the bands are on its <see cref="Scale"/>.</param>
 public readonly record struct SoundBands(
     double WorkingLow,
     double WorkingHigh,
     double IdleLow,
     double IdleHigh,
-    Meter Meter
+    Meter Meter,
+    Quantity Quantity = Quantity.Volts
 )
 {
     // Below this a difference is nobody's fault: probe contact, settling. From memory.
@@ -39,7 +40,10 @@ public readonly record struct SoundBands(
 
     private bool Within(double volts, double low, double high)
     {
-        var doubt = (2 * Meter.Noise(new Volts(volts)).Value) + (2 * Meter.GainSigma * Math.Abs(volts)) + SlackVolts;
+        var doubt =
+            (2 * Scale.Noise(Meter, Quantity, volts))
+            + (2 * Scale.GainSigma(Meter, Quantity) * Math.Abs(volts))
+            + SlackVolts;
         return volts >= low - doubt && volts <= high + doubt;
     }
 }
@@ -77,6 +81,12 @@ public static class Staircase
     {
         var draws = beliefs.DrawWeights;
         var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws);
+        var quantity = beliefs.Table.Conditions[at.Condition].Quantity;
+        if (quantity != Quantity.Volts)
+        {
+            return new SoundBands(low, high, low, high, beliefs.Meter, quantity);
+        }
+
         var (idleLow, _, idleHigh) = IdleBand(beliefs, at, draws);
         return new SoundBands(low, high, idleLow, idleHigh, beliefs.Meter);
     }
@@ -122,10 +132,9 @@ public static class Staircase
 
     private static double Predicted(Hypothesis hypothesis, ProbePair at, int particle, Beliefs beliefs)
     {
-        var nodes = beliefs.Table.Circuit.Network.NodeCount;
         return Hypothesis.Between(
-            hypothesis.Volts(at.Condition, at.Red, nodes)[particle],
-            hypothesis.Volts(at.Condition, at.Black, nodes)[particle]
+            hypothesis.At(at.Condition, at.Red)[particle],
+            hypothesis.At(at.Condition, at.Black)[particle]
         );
     }
 

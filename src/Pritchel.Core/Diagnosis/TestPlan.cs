@@ -15,6 +15,9 @@ public sealed record Situation
     /// <summary>Condition the controls are in, or null at the start.</summary>
     public int? Condition { get; init; }
 
+    /// <summary>Whether the battery's grounded post is off, for ohms.</summary>
+    public bool BatteryOff { get; init; }
+
     /// <summary>Whether the engine has been made safe to turn.</summary>
     public bool MadeSafe { get; init; }
 
@@ -58,6 +61,10 @@ public sealed class TestPlan
     private const double ControlMinutes = 0.2;
     private const double MakeSafeMinutes = 1.5;
     private const double AloneMinutes = 0.7;
+
+    private const double TakeOffMinutes = 0.5;
+    private const double BatteryMinutes = 1;
+    private const double EngineMinutes = 0.7;
 
     /// <summary>Below this a test tells nothing worth its while.</summary>
     public const double LeastBits = 0.02;
@@ -133,7 +140,12 @@ public sealed class TestPlan
     {
         for (var c = 0; c < table.Conditions.Count; c++)
         {
-            foreach (var (red, black) in pairs)
+            if (!CanTakeOff(c, situation))
+            {
+                continue;
+            }
+
+            foreach (var (red, black) in table.Conditions[c].Pairs ?? pairs)
             {
                 var pair = new ProbePair(c, red, black);
                 if (!situation.Done.Contains(pair) && CanProbe(c, red, situation) && CanProbe(c, black, situation))
@@ -153,9 +165,18 @@ public sealed class TestPlan
     {
         var condition = table.Conditions[at.Condition];
         var minutes = ReadingMinutes;
+        var opened = situation.Opened.ToHashSet(StringComparer.Ordinal);
+        foreach (var place in OffPlaces(condition))
+        {
+            minutes += opened.Add(place.Id) ? place.Minutes + TakeOffMinutes : TakeOffMinutes;
+        }
+
+        minutes += condition.Quantity is Quantity.Ohms && table.Conditions[0].IsFree && !situation.BatteryOff ? BatteryMinutes : 0;
+        minutes += condition.Quantity is not Quantity.Ohms && situation.BatteryOff ? BatteryMinutes : 0;
+        minutes += condition.Speed == DutySpeed.Rest ? 0 : EngineMinutes;
         foreach (var place in new[] { points.At(at.Red), points.At(at.Black) }.Select(p => p.Place).Distinct())
         {
-            minutes += situation.Opened.Contains(place.Id) ? 0 : place.Minutes;
+            minutes += opened.Contains(place.Id) ? 0 : place.Minutes;
         }
 
         minutes += points.At(at.Red).Fiddly ? FiddlyMinutes : 0;
@@ -169,8 +190,28 @@ public sealed class TestPlan
     private bool CanProbe(int condition, int node, Situation situation)
     {
         var place = points.At(node).Place;
+        var wanted = table.Conditions[condition];
+
+        // A spark tester sits on the plug lead, away from what was opened to take the kill wire off.
         return !situation.Unreachable.Contains(place.Id)
-            && (place.EngineMayTurn || !table.Conditions[condition].MayTurnEngine);
+            && (place.EngineMayTurn || !wanted.MayTurnEngine || wanted.Quantity == Quantity.Spark);
+    }
+
+    private bool CanTakeOff(int condition, Situation situation) =>
+        OffPlaces(table.Conditions[condition]).All(p => !situation.Unreachable.Contains(p.Id));
+
+    /// <summary>Places where a condition's wires and couplings are taken off.</summary>
+    private IEnumerable<Place> OffPlaces(Condition condition)
+    {
+        var machine = table.Circuit.Machine;
+        return condition
+            .Off.Select(what =>
+                machine.Wires.FirstOrDefault(w => what.StartsWith(w.Id + "@", StringComparison.Ordinal)) is { } wire
+                    ? MachineWords.PartAt(machine, what.EndsWith("from", StringComparison.Ordinal) ? wire.From.At : wire.To.At)
+                    : machine.Parts.First(p => string.Equals(p.Id, what, StringComparison.Ordinal))
+            )
+            .Select(p => MachineWords.PlaceOf(machine, p))
+            .DistinctBy(p => p.Id);
     }
 
     private void ListPairs()

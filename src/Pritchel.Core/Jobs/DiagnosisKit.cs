@@ -1,5 +1,6 @@
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Jobs;
 
@@ -17,6 +18,7 @@ public sealed class DiagnosisKit
             .. new[] { table.Duty.Control, table.Duty.Load }
                 .OfType<string>()
                 .Distinct(StringComparer.Ordinal)
+                .Where(_ => table.Circuit.Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind)))
                 .Select(part => LinePath.Through(table.Circuit, duty, part))
                 .Where(l => l.Pieces.Count > 0),
         ];
@@ -46,14 +48,24 @@ public sealed class DiagnosisKit
         new(
             Table.Conditions[at.Condition].Setting.Named(Circuit.Machine),
             Points.At(at.Red).Address,
-            Points.At(at.Black).Address
+            Points.At(at.Black).Address,
+            Table.Conditions[at.Condition].Quantity,
+            Table.Conditions[at.Condition].Speed,
+            Table.Conditions[at.Condition].Off.Count == 0 ? null : Table.Conditions[at.Condition].Off
         );
 
     /// <summary>The pair of points that was told, or null when this machine has no such point or condition.</summary>
     public ProbePair? Pair(ProbedAt told)
     {
         var setting = Circuit.Setting(told.Setting);
-        var condition = Table.Conditions.ToList().FindIndex(c => c.Setting.Equals(setting));
+        var condition = Table
+            .Conditions.ToList()
+            .FindIndex(c =>
+                c.Setting.Equals(setting)
+                && c.Quantity == told.Quantity
+                && c.Speed == told.Speed
+                && c.Off.SequenceEqual(told.Off ?? [], StringComparer.Ordinal)
+            );
         return condition >= 0 && Circuit.HasNode(told.Red) && Circuit.HasNode(told.Black)
             ? new ProbePair(condition, Circuit.NodeOf(told.Red), Circuit.NodeOf(told.Black))
             : null;

@@ -126,6 +126,7 @@ public sealed class JobDiagnosis
         {
             Opened = With(With(before.Opened, kit.Points.At(at.Red).Place.Id), kit.Points.At(at.Black).Place.Id),
             Condition = at.Condition,
+            BatteryOff = kit.Table.Conditions[at.Condition].Quantity == Quantity.Ohms && kit.Table.Conditions[0].IsFree,
             MadeSafe = before.MadeSafe || kit.Table.Conditions[at.Condition].MayTurnEngine,
             Done = With(before.Done, at),
         };

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Jobs;
 
@@ -29,7 +30,17 @@ public sealed record ComplaintMade(Complaint Complaint) : JobEvent;
 /// <param name="Setting">Position of every control, by id.</param>
 /// <param name="Red">Address under the red probe.</param>
 /// <param name="Black">Address under the black probe.</param>
-public sealed record ProbedAt(IReadOnlyDictionary<string, string> Setting, string Red, string Black);
+/// <param name="Quantity">What was read.</param>
+/// <param name="Speed">Speed of the engine.</param>
+/// <param name="Off">What was off, or null.</param>
+public sealed record ProbedAt(
+    IReadOnlyDictionary<string, string> Setting,
+    string Red,
+    string Black,
+    Quantity Quantity = Quantity.Volts,
+    DutySpeed Speed = DutySpeed.Rest,
+    IReadOnlyList<string>? Off = null
+);
 
 /// <summary>A reading was entered.</summary>
 /// <param name="At">Where.</param>

@@ -224,6 +224,22 @@ public sealed record WireEnd(string At, string Joint, bool? RepairAlone = null);
 /// <param name="Name">In words: "solenoid foot on the fender".</param>
 public sealed record Mount(string Id, string Terminal, string On, string Name);
 
+/// <summary>Speed at which a duty is done, as an engine gives it.</summary>
+public enum DutySpeed
+{
+    /// <summary>Engine standing, or turned by its own starter.</summary>
+    Rest,
+
+    /// <summary>Pulled or cranked.</summary>
+    Crank,
+
+    /// <summary>Idle.</summary>
+    Idle,
+
+    /// <summary>Work.</summary>
+    Work,
+}
+
 /// <summary>Something the machine should do, in the setting in which it should.</summary>
 /// <param name="Id">Short name: "cranks".</param>
 /// <param name="Name">In words.</param>
@@ -236,4 +252,13 @@ public sealed record Duty(
     IReadOnlyDictionary<string, string> Setting,
     string Load,
     string? Control = null
-);
+)
+{
+    /// <summary>Speed at which it is done; not in the file, since the machine tells it.</summary>
+    [JsonIgnore]
+    public DutySpeed Speed { get; init; }
+
+    /// <summary>Whether the part must not do it there: a kill, an interlock, a battery that must not drain.</summary>
+    [JsonIgnore]
+    public bool Refuses { get; init; }
+}

@@ -75,52 +75,55 @@ public static class NormalReadings
     }
 
     /// <summary>Ohms between the terminals of each part by itself, everything else off: coils, windings, filaments.</summary>
-    public static IReadOnlyList<NormalReading> OfParts(Machine machine)
+    public static IReadOnlyList<NormalReading> OfParts(Machine machine) =>
+        [
+            .. machine
+                .Parts.Where(Wound)
+                .SelectMany(p => Across(machine, p).Select(a => (Part: p, Across: a)))
+                .Select(x => new NormalReading(
+                    $"{x.Part.Name} {Letter(x.Across.Red)} to {Letter(x.Across.Black)}",
+                    x.Across.Ohms
+                )),
+        ];
+
+    /// <summary>Pairs of a part's terminals that an ohmmeter shows something between, the part by itself.</summary>
+    internal static IEnumerable<(string Red, string Black, double Ohms)> Across(Machine machine, Part part)
     {
-        var readings = new List<NormalReading>();
-        foreach (var part in machine.Parts.Where(Wound))
-        {
-            var alone = Circuit.Compile(
-                machine with
-                {
-                    Parts = [part, Metal],
-                    Wires = [],
-                    Mounts = [],
-                    Duties = [],
-                    Controls = part.Contacts is null ? [] : machine.Controls,
-                }
-            );
-            var @case = new Case { Circuit = alone, Settings = [alone.Setting(null)] };
-            var terminals = part.Terminals.Where(t => alone.HasNode($"{part.Id}.{t}")).ToList();
-            for (var a = 0; a < terminals.Count; a++)
+        var alone = Circuit.Compile(
+            machine with
             {
-                for (var b = a + 1; b < terminals.Count; b++)
+                Parts = [part, Metal],
+                Wires = [],
+                Mounts = [],
+                Duties = [],
+                Controls = part.Contacts is null ? [] : machine.Controls,
+            }
+        );
+        var @case = new Case { Circuit = alone, Settings = [alone.Setting(null)] };
+        var terminals = part.Terminals.Select(t => $"{part.Id}.{t}").Where(alone.HasNode).ToList();
+        for (var a = 0; a < terminals.Count; a++)
+        {
+            for (var b = a + 1; b < terminals.Count; b++)
+            {
+                var shown = Bench.Read(
+                    @case,
+                    Exact,
+                    MeterFunction.Ohms,
+                    alone.NodeOf(terminals[a]),
+                    alone.NodeOf(terminals[b])
+                );
+                if (
+                    shown is { Refusal: null, OverRange: false, Value: { } ohms }
+                    && ohms is >= LeastOhms and <= MostOhms
+                )
                 {
-                    var shown = Bench.Read(
-                        @case,
-                        Exact,
-                        MeterFunction.Ohms,
-                        alone.NodeOf($"{part.Id}.{terminals[a]}"),
-                        alone.NodeOf($"{part.Id}.{terminals[b]}")
-                    );
-                    if (
-                        shown is { Refusal: null, OverRange: false, Value: { } ohms }
-                        && ohms is >= LeastOhms and <= MostOhms
-                    )
-                    {
-                        readings.Add(
-                            new NormalReading(
-                                $"{part.Name} {MachineWords.Letter(terminals[a])} to {MachineWords.Letter(terminals[b])}",
-                                ohms
-                            )
-                        );
-                    }
+                    yield return (terminals[a], terminals[b], ohms);
                 }
             }
         }
-
-        return readings;
     }
+
+    private static string Letter(string address) => MachineWords.Letter(MachineWords.Split(address).Terminal);
 
     private static Part Metal { get; } =
         new()

@@ -48,20 +48,14 @@ public sealed class HiddenFault
     /// <param name="widen">Factor on healthy spreads; 1 as believed.</param>
     public static HiddenFault? Hide(PredictionTable table, Fault fault, Meter meter, Random random, double widen = 1)
     {
-        // Chafes, shorts and swaps need paths of their own and are not among what is believed yet.
-        if (fault.Paths.Count > 0)
-        {
-            return null;
-        }
-
         const int Tries = 12;
         for (var attempt = 0; attempt < Tries; attempt++)
         {
             var parameters = HealthyMachine.Draw(table.Circuit, random, widen);
             var planted = new PlantedFault(fault, random.NextDouble());
-            var runner = new CaseRunner(table, 1e-9);
+            var runner = new CaseRunner(table, table.Circuit.With([fault]), 1e-9);
             var heard = runner.Begin(fault, parameters, planted.Fraction);
-            if (heard is Heard.Nothing or Heard.OneClick or Heard.Chatter)
+            if (heard is Heard.Nothing or Heard.OneClick or Heard.Chatter || (heard == Heard.Slow && table.Duty.Id != "cranks" && !table.Duty.Id.EndsWith("-cranks", StringComparison.Ordinal)))
             {
                 var complaint = new Complaint
                 {
@@ -81,19 +75,33 @@ public sealed class HiddenFault
     /// <summary>Takes a reading, with noise, rounded as the display does; volts are null when the figure jumps.</summary>
     public Reading Read(ProbePair at)
     {
-        var rest = table.Circuit.Setting(null);
-        var duty = table.Conditions[0].Setting;
-        var @case = new Case
+        var condition = table.Conditions[at.Condition];
+        if (condition.Quantity == Quantity.Spark)
         {
-            Circuit = table.Circuit,
-            Settings = at.Condition == 0 ? [duty] : [duty, rest, table.Conditions[at.Condition].Setting],
-            Faults = [planted],
-            Parameters = parameters,
+            return new Reading(at, Scale.Of(Quantity.Spark, Sparks(condition)), SymptomNow.Present);
+        }
+
+        var function = condition.Quantity switch
+        {
+            Quantity.Ohms => MeterFunction.Ohms,
+            _ => MeterFunction.DcVolts,
         };
-        var display = Bench.Read(@case, meter, MeterFunction.DcVolts, at.Red, at.Black);
+        var @case = Standing(at.Condition);
+        if (condition.Quantity == Quantity.Amps)
+        {
+            var amps = Math.Max(0, -Outcome.Of(@case).Charges[table.Duty.Load]);
+            return new Reading(at, Noisy(Quantity.Amps, amps), SymptomNow.Present);
+        }
+
+        var display = Bench.Read(@case, meter with { LeadsNulled = true }, function, at.Red, at.Black);
         if (display.Jumps)
         {
             return new Reading(at, null, SymptomNow.Present);
+        }
+
+        if (condition.Quantity == Quantity.Ohms)
+        {
+            return new Reading(at, Noisy(Quantity.Ohms, display.Value!.Value), SymptomNow.Present);
         }
 
         var volts =
@@ -103,14 +111,65 @@ public sealed class HiddenFault
         return new Reading(at, Math.Round(volts / step) * step, SymptomNow.Present);
     }
 
+    private double Noisy(Quantity quantity, double figure)
+    {
+        var scaled = Scale.Of(quantity, figure);
+        return scaled >= Scale.Open - 0.01
+            ? Scale.Open
+            : Math.Clamp(scaled + (Scale.Noise(meter, quantity, scaled) * HealthyMachine.Normal(random)), 0, Scale.Open);
+    }
+
+    private double Sparks(Condition condition)
+    {
+        var level = Outcome
+            .Of(Standing(table.Conditions.ToList().IndexOf(condition)))
+            .Sparks.FirstOrDefault(s => s.Part == table.Duty.Load)
+            ?.Level;
+        return level switch
+        {
+            >= 1 => 2,
+            >= 0.5 => 1,
+            _ => 0,
+        };
+    }
+
+    /// <summary>The machine as it stands in a condition, after the duty was tried.</summary>
+    private Case Standing(int index)
+    {
+        var condition = table.Conditions[index];
+        var rest = table.Circuit.Setting(null);
+        return new Case
+        {
+            Circuit = table.Circuit,
+            Settings = index == 0 || condition.Off.Count > 0 || condition.Tester
+                ? [condition.Setting]
+                : [table.Conditions[0].Setting, rest, condition.Setting],
+            Speeds = table.Circuit.Engines.ToDictionary(
+                e => e.Id,
+                e => new Rpm(Symptoms.RpmOf(e, condition.Speed)),
+                StringComparer.Ordinal
+            ),
+            Off = condition.Off,
+            SparkTester = condition.Tester,
+            BatteryDisconnected = condition.Quantity == Quantity.Ohms,
+            Faults = [planted],
+            Parameters = parameters,
+        };
+    }
+
     private static IEnumerable<LampSeen> LampsSeen(PredictionTable table, CaseRunner runner)
     {
         for (var c = 0; c < table.Conditions.Count; c++)
         {
+            if (!table.Conditions[c].IsFree)
+            {
+                continue;
+            }
+
             runner.Visit(c);
             foreach (var lamp in table.LampsLit(c))
             {
-                var level = table.Circuit.DeviceOf(lamp).Sign(runner.State).Level;
+                var level = runner.State.Circuit.DeviceOf(lamp).Sign(runner.State).Level;
                 var look = level switch
                 {
                     >= Filament.BrightFrom => LampLook.Bright,

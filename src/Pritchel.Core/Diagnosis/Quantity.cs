@@ -1,0 +1,99 @@
+using Pritchel.Core.Meters;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>What a test reads.</summary>
+public enum Quantity
+{
+    /// <summary>Volts, direct.</summary>
+    Volts,
+
+    /// <summary>Ohms, with the battery off.</summary>
+    Ohms,
+
+    /// <summary>Whether a spark tester sparks: 0 none, 1 weak, 2 well.</summary>
+    Spark,
+
+    /// <summary>Amps, direct.</summary>
+    Amps,
+}
+
+/// <summary>
+/// One scale for every quantity, so that beliefs and choice of test need not know which it is. Volts stay volts. Ohms and
+/// amps, which span decades, become 2·log10(1 + x/x₀): zero stays zero, a decade is two, and open circuit is the top. Spark
+/// is two a step. All lie within −3 to 16, where a reading that says nothing is spread evenly.
+/// </summary>
+public static class Scale
+{
+    /// <summary>Where an open circuit lies.</summary>
+    public const double Open = 16;
+
+    private const double PerDecade = 2;
+
+    // Below a tenth of an ohm two leads guess; below a milliamp nothing drains a battery.
+    private const double LeastOhms = 0.1;
+    private const double LeastAmps = 0.001;
+    private const double SparkStep = 2;
+
+    // Two leads and two contacts, however well they were shorted first: from memory.
+    private const double LeadDoubtOhms = 0.08;
+
+    // A spark tester watched in daylight.
+    private const double SparkDoubt = 0.8;
+
+    // Some meters show OL where others still count megohms.
+    private const double OpenDoubt = 0.5;
+
+    /// <summary>What a spark tester shows of a spark: 2 from the kilovolts that its gap wants, in proportion below.</summary>
+    /// <param name="level">Kilovolts to hand over kilovolts needed.</param>
+    public static double SparkOf(double level) => Math.Clamp(2 * level, 0, 2);
+
+    /// <summary>A figure in the quantity's unit, on the scale.</summary>
+    public static double Of(Quantity quantity, double figure) =>
+        quantity switch
+        {
+            Quantity.Ohms => Math.Min(Open, PerDecade * Math.Log10(1 + (Math.Max(0, figure) / LeastOhms))),
+            Quantity.Amps => Math.Min(Open, PerDecade * Math.Log10(1 + (Math.Max(0, figure) / LeastAmps))),
+            Quantity.Spark => SparkStep * figure,
+            _ => figure,
+        };
+
+    /// <summary>Back to the quantity's unit; an open circuit is infinite.</summary>
+    public static double Figure(Quantity quantity, double scaled) =>
+        quantity switch
+        {
+            Quantity.Ohms when scaled >= Open - 0.01 => double.PositiveInfinity,
+            Quantity.Ohms => LeastOhms * (Math.Pow(10, scaled / PerDecade) - 1),
+            Quantity.Amps => LeastAmps * (Math.Pow(10, scaled / PerDecade) - 1),
+            Quantity.Spark => scaled / SparkStep,
+            _ => scaled,
+        };
+
+    /// <summary>Standard deviation of one reading on the scale, a volts reading's gain error left out.</summary>
+    public static double Noise(Meter meter, Quantity quantity, double scaled)
+    {
+        if (quantity == Quantity.Volts)
+        {
+            return meter.Noise(new Volts(scaled)).Value;
+        }
+
+        if (quantity == Quantity.Spark)
+        {
+            return SparkDoubt;
+        }
+
+        if (scaled >= Open - 0.01)
+        {
+            return OpenDoubt;
+        }
+
+        var (least, sure) = quantity == Quantity.Ohms ? (LeastOhms, LeadDoubtOhms) : (LeastAmps, LeastAmps / 2);
+        var figure = Figure(quantity, scaled);
+        var doubt = (figure * meter.OhmsAccuracyPercent / 100) + sure;
+        return PerDecade / Math.Log(10) * doubt / (least + figure);
+    }
+
+    /// <summary>Standard deviation of the gain error that all readings of one meter share, as a share of the reading.</summary>
+    public static double GainSigma(Meter meter, Quantity quantity) => quantity == Quantity.Volts ? meter.GainSigma : 0;
+}

@@ -180,9 +180,7 @@ public sealed class Beliefs
         var random = new Random(7717);
         return
         [
-            .. Enumerable
-                .Range(0, Table.Particles)
-                .Select(_ => 1 + (Meter.GainSigma * HealthyMachine.Normal(random))),
+            .. Enumerable.Range(0, Table.Particles).Select(_ => 1 + (Meter.GainSigma * HealthyMachine.Normal(random))),
         ];
     }
 }
@@ -194,11 +192,7 @@ public sealed class Beliefs
 /// <param name="Noise">Standard deviation of the mean.</param>
 internal sealed record GroupedReading(ProbePair At, double? Volts, SymptomNow Symptom, double Noise)
 {
-    public static List<GroupedReading> Of(
-        PredictionTable table,
-        IReadOnlyList<Reading> readings,
-        Meter meter
-    ) =>
+    public static List<GroupedReading> Of(PredictionTable table, IReadOnlyList<Reading> readings, Meter meter) =>
         [
             .. readings
                 .GroupBy(r => (r.At, r.Symptom, Jumps: r.Volts is null))

@@ -64,9 +64,9 @@ internal sealed class CaseRunner
     public Hypothesis Predict(Fault? fault, ParticleDraws draws, Hypothesis? healthy)
     {
         var heard = new Heard[draws.Count];
-        if (healthy is not null && Screened(fault, draws, heard))
+        if (healthy is not null && Screened(fault, draws, healthy))
         {
-            return new Hypothesis(fault, null, heard);
+            return healthy.Harmless(fault);
         }
 
         for (var p = 0; p < draws.Count; p++)
@@ -74,9 +74,9 @@ internal sealed class CaseRunner
             heard[p] = Begin(fault, draws.Parameters(p), draws.Severity(p));
         }
 
-        if (healthy is not null && Hypothesis.Does(heard))
+        if (healthy?.IsLike(heard) == true)
         {
-            return new Hypothesis(fault, null, heard);
+            return healthy.Harmless(fault);
         }
 
         var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
@@ -135,19 +135,9 @@ internal sealed class CaseRunner
         return state.Move(wanted.Setting);
     }
 
-    private bool Screened(Fault? fault, ParticleDraws draws, Heard[] heard)
-    {
-        foreach (var p in draws.Screen)
-        {
-            if (Begin(fault, draws.Parameters(p), draws.Severity(p)) != Heard.Works)
-            {
-                return false;
-            }
-        }
-
-        Array.Fill(heard, Heard.Works);
-        return true;
-    }
+    /// <summary>Whether the fault changes nothing that is heard, by the particles that would show it soonest.</summary>
+    private bool Screened(Fault? fault, ParticleDraws draws, Hypothesis healthy) =>
+        draws.Screen.All(p => Begin(fault, draws.Parameters(p), draws.Severity(p)) == healthy.HeardBy[p]);
 
     private Heard TryDuty()
     {

@@ -158,8 +158,11 @@ public static class Conditions
                 Tester = true,
                 Pairs = [(load, leads[0].Ground)],
                 Words =
-                    (off ? "kill wire off at the coil, spark tester on the plug lead · " : "spark tester on the plug lead · ")
-                    + SpeedWords(DutySpeed.Crank),
+                    (
+                        off
+                            ? "kill wire off at the coil, spark tester on the plug lead · "
+                            : "spark tester on the plug lead · "
+                    ) + SpeedWords(DutySpeed.Crank),
             };
         }
 
@@ -178,7 +181,8 @@ public static class Conditions
                     MayTurnEngine = false,
                     Pairs = [.. reds.Where(r => r != leads[0].Ground).Select(r => (r, leads[0].Ground))],
                     Words =
-                        (off ? "kill wire off at the coil · " : "kill wire left on · ") + setting.Words(circuit.Machine),
+                        (off ? "kill wire off at the coil · " : "kill wire left on · ")
+                        + setting.Words(circuit.Machine),
                 };
             }
         }
@@ -234,11 +238,7 @@ public static class Conditions
                 MayTurnEngine = false,
                 Off = coupling is null ? feeds : [.. feeds, coupling.Id],
                 Pairs = [.. pairs.Select(p => (p.Node, circuit.Reference))],
-                Words =
-                    "fuse out"
-                    + (coupling is null ? "" : $", {coupling.Name} apart")
-                    + " · "
-                    + own.Words(machine),
+                Words = "fuse out" + (coupling is null ? "" : $", {coupling.Name} apart") + " · " + own.Words(machine),
             };
         }
     }

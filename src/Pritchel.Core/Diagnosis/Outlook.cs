@@ -39,10 +39,7 @@ public sealed record Outlook(
             var weights = beliefs.Weights(h);
             for (var p = 0; p < weights.Length; p++)
             {
-                var volts = Hypothesis.Between(
-                    shown.At(at.Condition, at.Red)[p],
-                    shown.At(at.Condition, at.Black)[p]
-                );
+                var volts = Hypothesis.Between(shown.At(at.Condition, at.Red)[p], shown.At(at.Condition, at.Black)[p]);
                 var agrees = sound.Agrees(volts);
                 idle += sound.LikeIdle(volts) ? weights[p] : 0;
                 var into = agrees ? healthy : other;

@@ -133,10 +133,7 @@ internal sealed class ParticleWeigher(
 
     private static double Predicted(Hypothesis shown, ProbePair at, int particle)
     {
-        return Hypothesis.Between(
-            shown.At(at.Condition, at.Red)[particle],
-            shown.At(at.Condition, at.Black)[particle]
-        );
+        return Hypothesis.Between(shown.At(at.Condition, at.Red)[particle], shown.At(at.Condition, at.Black)[particle]);
     }
 
     private double Width(Hypothesis shown, GroupedReading reading)

@@ -27,7 +27,8 @@ public sealed class PredictionTable
             && Diagnosis.Conditions.SignOf(circuit, duty) == SignKind.Charges;
         Particles = FollowsWaves ? WaveParticles : UsualParticles;
         Duty = duty;
-        HealthyAmps = Diagnosis.Conditions.SignOf(circuit, duty) == SignKind.Charges ? AmpsOf(circuit, duty) : 0;
+        Sign = Diagnosis.Conditions.SignOf(circuit, duty);
+        HealthyAmps = Sign == SignKind.Charges ? AmpsOf(circuit, duty) : 0;
         Conditions = Diagnosis.Conditions.Of(circuit, duty);
         Bridged = bridged;
         Lamps =
@@ -40,6 +41,9 @@ public sealed class PredictionTable
 
     /// <summary>Particles per hypothesis.</summary>
     public int Particles { get; }
+
+    /// <summary>How the part of the duty shows itself.</summary>
+    public SignKind Sign { get; }
 
     /// <summary>Amps that the sound machine charges with at the duty; zero when the duty is another.</summary>
     internal double HealthyAmps { get; }
@@ -185,16 +189,26 @@ public sealed class Hypothesis
         Fault = fault;
         this.shown = shown;
         this.heard = heard;
-        DoesDuty = Does(heard);
     }
 
-    internal static bool Does(Heard[] heard) => heard.Count(h => h == Heard.Works) >= heard.Length - (heard.Length / 64);
+    /// <summary>Whether these draws of a machine were heard as the same draws of this one, but for one stray.</summary>
+    internal bool IsLike(Heard[] others)
+    {
+        const int OneStrayIn = 64;
+        var differ = 0;
+        for (var p = 0; p < others.Length; p++)
+        {
+            differ += others[p] == heard[p] ? 0 : 1;
+        }
+
+        return differ <= others.Length / OneStrayIn;
+    }
+
+    /// <summary>A fault that leaves the duty alone: it keeps no predictions and is taken for the sound machine.</summary>
+    internal Hypothesis Harmless(Fault? fault) => new(fault, null, heard);
 
     /// <summary>The fault; null for the sound machine.</summary>
     public Fault? Fault { get; }
-
-    /// <summary>Whether the machine does its duty with this fault, whatever its severity.</summary>
-    public bool DoesDuty { get; }
 
     /// <summary>Whether predictions were kept; a hypothesis that does its duty keeps none.</summary>
     public bool HasVolts => shown is not null;
@@ -207,7 +221,8 @@ public sealed class Hypothesis
     /// where nothing joins it to the battery; in a condition of pairs, the reading with this node under the red probe, and
     /// zero for the black one.
     /// </summary>
-    public ReadOnlySpan<float> At(int condition, int node) => shown is null ? [] : shown.At(condition, node, heard.Length);
+    public ReadOnlySpan<float> At(int condition, int node) =>
+        shown is null ? [] : shown.At(condition, node, heard.Length);
 
     /// <summary>What a meter would show between two nodes, by particle: a node that floats comes to the other's volts.</summary>
     public static double Between(float red, float black)

@@ -115,7 +115,15 @@ public sealed class Symptoms
             return;
         }
 
-        Add(CircuitGroup.Ignition, "sparks-" + part.Id, $"{Said(part)} sparks", go, part, DutySpeed.Crank);
+        Add(
+            CircuitGroup.Ignition,
+            "sparks-" + part.Id,
+            $"{Said(part)} sparks",
+            go,
+            part,
+            DutySpeed.Crank,
+            $"{Said(part)}: no spark"
+        );
         for (var c = 0; c < go.Count; c++)
         {
             foreach (var position in Enumerable.Range(0, circuit.Machine.Controls[c].Positions.Count))
@@ -131,6 +139,7 @@ public sealed class Symptoms
                         stop,
                         part,
                         DutySpeed.Idle,
+                        $"Runs on with {(control.Says?.GetValueOrDefault(control.Positions[position]) ?? $"{control.Name.ToLowerInvariant()} at {control.Positions[position]}")} ({part.Name})",
                         refuses: true
                     );
                 }
@@ -143,7 +152,15 @@ public sealed class Symptoms
         // Energised to run: it must pull in. Energised to stop: it must let go in running, and pull in to stop.
         if (First(s => Level(part, s, DutySpeed.Rest) > 0) is { } runs)
         {
-            Add(CircuitGroup.Fuel, "runs-" + part.Id, $"{Said(part)} lets it run", runs, part, DutySpeed.Rest);
+            Add(
+                CircuitGroup.Fuel,
+                "runs-" + part.Id,
+                $"{Said(part)} lets it run",
+                runs,
+                part,
+                DutySpeed.Rest,
+                $"Dies or will not run: {part.Name}"
+            );
         }
 
         if (First(s => Level(part, s, DutySpeed.Rest) <= 0) is { } stops)
@@ -155,6 +172,7 @@ public sealed class Symptoms
                 stops,
                 part,
                 DutySpeed.Rest,
+                $"Does not stop: {part.Name}",
                 refuses: true
             );
         }
@@ -169,6 +187,7 @@ public sealed class Symptoms
             circuit.Setting(null),
             part,
             DutySpeed.Rest,
+            $"{Said(part)} flat overnight",
             refuses: true
         );
         if (
@@ -176,7 +195,15 @@ public sealed class Symptoms
             && settings.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) > ChargesFromAmps) is { } go
         )
         {
-            Add(CircuitGroup.Charging, "charges-" + part.Id, $"{Said(part)} is charged", go, part, DutySpeed.Work);
+            Add(
+                CircuitGroup.Charging,
+                "charges-" + part.Id,
+                $"{Said(part)} is charged",
+                go,
+                part,
+                DutySpeed.Work,
+                $"{Said(part)} is not charged"
+            );
         }
     }
 
@@ -185,11 +212,27 @@ public sealed class Symptoms
         var group = KindOf(part) == SignKind.Sounds ? CircuitGroup.Alarms : CircuitGroup.Accessories;
         if (First(s => Level(part, s, DutySpeed.Rest) >= Shows) is { } on)
         {
-            Add(group, "does-" + part.Id, $"{Said(part)} {Verb(part)}", on, part, DutySpeed.Rest);
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{Said(part)} {Verb(part)}",
+                on,
+                part,
+                DutySpeed.Rest,
+                $"{Said(part)} {Dead(part)}"
+            );
         }
         else if (settings.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows) is { } turned)
         {
-            Add(group, "does-" + part.Id, $"{Said(part)} {Verb(part)}", turned, part, DutySpeed.Work);
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{Said(part)} {Verb(part)}",
+                turned,
+                part,
+                DutySpeed.Work,
+                $"{Said(part)} {Dead(part)}"
+            );
         }
 
         if (First(s => Level(part, s, DutySpeed.Rest) < 0.05) is { } off)
@@ -201,6 +244,7 @@ public sealed class Symptoms
                 off,
                 part,
                 DutySpeed.Rest,
+                $"{Said(part)} {Stays(part)}",
                 refuses: true
             );
         }
@@ -213,6 +257,7 @@ public sealed class Symptoms
         ControlSetting setting,
         Part load,
         DutySpeed speed,
+        string complaint,
         bool refuses = false
     ) =>
         found.Add(
@@ -222,6 +267,7 @@ public sealed class Symptoms
                 {
                     Speed = speed,
                     Refuses = refuses,
+                    Complaint = complaint,
                 }
             )
         );
@@ -266,8 +312,7 @@ public sealed class Symptoms
     }
 
     private CircuitGroup GroupOf(Duty duty) =>
-        circuit.HasDevice(duty.Load)
-        && KindOf(circuit.Machine.Parts.First(p => p.Id == duty.Load)) == SignKind.Turns
+        circuit.HasDevice(duty.Load) && KindOf(circuit.Machine.Parts.First(p => p.Id == duty.Load)) == SignKind.Turns
             ? CircuitGroup.Starting
             : CircuitGroup.Accessories;
 
@@ -279,6 +324,22 @@ public sealed class Symptoms
             SignKind.Glows => "lights",
             SignKind.Sounds => "sounds",
             _ => "works",
+        };
+
+    private string Dead(Part part) =>
+        KindOf(part) switch
+        {
+            SignKind.Glows => "does not light",
+            SignKind.Sounds => "never sounds",
+            _ => "does not work",
+        };
+
+    private string Stays(Part part) =>
+        KindOf(part) switch
+        {
+            SignKind.Glows => "stays lit",
+            SignKind.Sounds => "sounds all the time",
+            _ => "stays on",
         };
 
     private string Quiet(Part part) =>

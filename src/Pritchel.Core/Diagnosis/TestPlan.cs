@@ -171,7 +171,10 @@ public sealed class TestPlan
             minutes += opened.Add(place.Id) ? place.Minutes + TakeOffMinutes : TakeOffMinutes;
         }
 
-        minutes += condition.Quantity is Quantity.Ohms && table.Conditions[0].IsFree && !situation.BatteryOff ? BatteryMinutes : 0;
+        minutes +=
+            condition.Quantity is Quantity.Ohms && table.Conditions[0].IsFree && !situation.BatteryOff
+                ? BatteryMinutes
+                : 0;
         minutes += condition.Quantity is not Quantity.Ohms && situation.BatteryOff ? BatteryMinutes : 0;
         minutes += condition.Speed == DutySpeed.Rest ? 0 : EngineMinutes;
         foreach (var place in new[] { points.At(at.Red), points.At(at.Black) }.Select(p => p.Place).Distinct())
@@ -207,7 +210,10 @@ public sealed class TestPlan
         return condition
             .Off.Select(what =>
                 machine.Wires.FirstOrDefault(w => what.StartsWith(w.Id + "@", StringComparison.Ordinal)) is { } wire
-                    ? MachineWords.PartAt(machine, what.EndsWith("from", StringComparison.Ordinal) ? wire.From.At : wire.To.At)
+                    ? MachineWords.PartAt(
+                        machine,
+                        what.EndsWith("from", StringComparison.Ordinal) ? wire.From.At : wire.To.At
+                    )
                     : machine.Parts.First(p => string.Equals(p.Id, what, StringComparison.Ordinal))
             )
             .Select(p => MachineWords.PlaceOf(machine, p))

@@ -18,7 +18,15 @@ public sealed class DiagnosisKit
             .. new[] { table.Duty.Control, table.Duty.Load }
                 .OfType<string>()
                 .Distinct(StringComparer.Ordinal)
-                .Where(_ => table.Circuit.Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind)))
+                .Where(_ =>
+                    table.Conditions[0].IsFree
+                    && table.Sign
+                        is SignKind.Turns
+                            or SignKind.Glows
+                            or SignKind.Works
+                            or SignKind.Sounds
+                            or SignKind.LetsRun
+                )
                 .Select(part => LinePath.Through(table.Circuit, duty, part))
                 .Where(l => l.Pieces.Count > 0),
         ];

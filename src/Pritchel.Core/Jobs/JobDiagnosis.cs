@@ -29,7 +29,13 @@ public sealed class JobDiagnosis
             kit.Table,
             state.Complaint!,
             meter,
-            [.. readings.Select(r => new Reading(r.At!.Value, r.Reading.Volts, r.Reading.Symptom))]
+            [
+                .. readings.Select(r => new Reading(
+                    r.At!.Value,
+                    Scaled(kit, meter, r.At!.Value, r.Reading.Figure),
+                    r.Reading.Symptom
+                )),
+            ]
         );
         Tests = kit.Plan.Best(Beliefs, Situation, 40);
         Verdict = Verdict.Of(Beliefs, Tests.Count == 0 ? null : Tests[0]);
@@ -39,7 +45,9 @@ public sealed class JobDiagnosis
                 r.Sequence,
                 r.Reading,
                 r.At!.Value,
-                r.Reading.Volts is { } volts ? Staircase.Agrees(Beliefs, r.At!.Value, volts) : null
+                Scaled(kit, meter, r.At!.Value, r.Reading.Figure) is { } figure
+                    ? Staircase.Agrees(Beliefs, r.At!.Value, figure)
+                    : null
             )),
         ];
     }
@@ -96,6 +104,14 @@ public sealed class JobDiagnosis
 
     /// <summary>Weighs a job whose complaint has been made.</summary>
     public static JobDiagnosis Of(JobState state, DiagnosisKit kit, Meter meter) => new(state, kit, meter);
+
+    /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>
+    public static double? Scaled(DiagnosisKit kit, Meter meter, ProbePair at, double? figure)
+    {
+        var quantity = kit.Table.Conditions[at.Condition].Quantity;
+        var leads = quantity == Quantity.Ohms && !meter.LeadsNulled ? meter.Leads.Value : 0;
+        return figure is { } read ? Scale.Of(quantity, read - leads) : null;
+    }
 
     private static Situation SituationOf(JobState state, DiagnosisKit kit)
     {

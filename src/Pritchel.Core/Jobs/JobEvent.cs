@@ -45,9 +45,18 @@ public sealed record ProbedAt(
 /// <summary>A reading was entered.</summary>
 /// <param name="At">Where.</param>
 /// <param name="Typed">As typed.</param>
-/// <param name="Volts">As understood; null when it jumped about.</param>
+/// <param name="Figure">As understood, in the quantity's unit; <see cref="OpenCircuit"/> for OL, null when it jumped about.</param>
 /// <param name="Symptom">Whether the symptom was there.</param>
-public sealed record ReadingTaken(ProbedAt At, string Typed, double? Volts, SymptomNow Symptom) : JobEvent;
+public sealed record ReadingTaken(
+    ProbedAt At,
+    string Typed,
+    [property: JsonPropertyName("volts")] double? Figure,
+    SymptomNow Symptom
+) : JobEvent
+{
+    /// <summary>What an open circuit is kept as, since records hold no infinite figures.</summary>
+    public const double OpenCircuit = 1e12;
+}
 
 /// <summary>Why a test was passed over.</summary>
 public enum PassedOver

@@ -258,6 +258,10 @@ public sealed record Duty(
     [JsonIgnore]
     public DutySpeed Speed { get; init; }
 
+    /// <summary>How its failing is said: "Does not crank"; null for the file's own, which are said by their names.</summary>
+    [JsonIgnore]
+    public string? Complaint { get; init; }
+
     /// <summary>Whether the part must not do it there: a kill, an interlock, a battery that must not drain.</summary>
     [JsonIgnore]
     public bool Refuses { get; init; }

@@ -55,7 +55,14 @@ public sealed class HiddenFault
             var planted = new PlantedFault(fault, random.NextDouble());
             var runner = new CaseRunner(table, table.Circuit.With([fault]), 1e-9);
             var heard = runner.Begin(fault, parameters, planted.Fraction);
-            if (heard is Heard.Nothing or Heard.OneClick or Heard.Chatter || (heard == Heard.Slow && table.Duty.Id != "cranks" && !table.Duty.Id.EndsWith("-cranks", StringComparison.Ordinal)))
+            if (
+                heard is Heard.Nothing or Heard.OneClick or Heard.Chatter
+                || (
+                    heard == Heard.Slow
+                    && table.Duty.Id != "cranks"
+                    && !table.Duty.Id.EndsWith("-cranks", StringComparison.Ordinal)
+                )
+            )
             {
                 var complaint = new Complaint
                 {
@@ -116,7 +123,11 @@ public sealed class HiddenFault
         var scaled = Scale.Of(quantity, figure);
         return scaled >= Scale.Open - 0.01
             ? Scale.Open
-            : Math.Clamp(scaled + (Scale.Noise(meter, quantity, scaled) * HealthyMachine.Normal(random)), 0, Scale.Open);
+            : Math.Clamp(
+                scaled + (Scale.Noise(meter, quantity, scaled) * HealthyMachine.Normal(random)),
+                0,
+                Scale.Open
+            );
     }
 
     private double Sparks(Condition condition)
@@ -141,9 +152,10 @@ public sealed class HiddenFault
         return new Case
         {
             Circuit = table.Circuit,
-            Settings = index == 0 || condition.Off.Count > 0 || condition.Tester
-                ? [condition.Setting]
-                : [table.Conditions[0].Setting, rest, condition.Setting],
+            Settings =
+                index == 0 || condition.Off.Count > 0 || condition.Tester
+                    ? [condition.Setting]
+                    : [table.Conditions[0].Setting, rest, condition.Setting],
             Speeds = table.Circuit.Engines.ToDictionary(
                 e => e.Id,
                 e => new Rpm(Symptoms.RpmOf(e, condition.Speed)),

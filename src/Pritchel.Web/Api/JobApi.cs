@@ -9,7 +9,6 @@ namespace Pritchel.Web.Api;
 /// <summary>Jobs over the API: open, complain, read, ask.</summary>
 internal static class JobApi
 {
-    private const double MostVolts = 60;
     private const string Json = "application/json";
 
     public static void Map(RouteGroupBuilder api)
@@ -50,6 +49,7 @@ internal static class JobApi
         HttpRequest request,
         JobDesk desk,
         JobStore jobs,
+        Workshop workshop,
         CancellationToken cancel
     )
     {
@@ -62,7 +62,10 @@ internal static class JobApi
             );
         }
 
-        var duties = found.Circuit.Machine.Duties.Select(d => d.Id).ToList();
+        var duties = workshop
+            .Symptoms(found.Entry.Id, found.Entry.Version, found.Circuit)
+            .Select(s => s.Duty.Id)
+            .ToList();
         if (!duties.Contains(wanted.Duty, StringComparer.Ordinal))
         {
             throw new RefusedException(
@@ -155,7 +158,7 @@ internal static class JobApi
             throw new RefusedException("", "Write the complaint down before the first reading.");
         }
 
-        var condition = Condition(open, wanted.Setting, "setting");
+        var condition = Asked(open, wanted);
         var (red, black) = (
             MachineApi.Point(open.Circuit, wanted.Red, "red"),
             MachineApi.Point(open.Circuit, wanted.Black, "black")
@@ -166,19 +169,16 @@ internal static class JobApi
             return await AppendAsync(open, desk, jobs, new ReadingTaken(told, "jumps", null, wanted.Symptom), cancel);
         }
 
-        if (!ReadingText.TryParse(wanted.Reading, MostVolts, out var reading, out var error) || reading.IsOverRange)
+        if (TypedFigure.Read(told.Quantity, wanted.Reading, out var error) is not { } figure)
         {
-            throw new RefusedException(
-                "reading",
-                error.Length > 0 ? error : "OL on DC volts means the range is too small."
-            );
+            throw new RefusedException("reading", error);
         }
 
         return await AppendAsync(
             open,
             desk,
             jobs,
-            new ReadingTaken(told, wanted.Reading.Trim(), reading.Value, wanted.Symptom),
+            new ReadingTaken(told, wanted.Reading.Trim(), figure, wanted.Symptom),
             cancel
         );
     }
@@ -225,6 +225,12 @@ internal static class JobApi
         return new LampSeen(lamp.Lamp, Condition(open, lamp.Setting, field + ".setting"), lamp.Look);
     }
 
+    /// <summary>The condition a reading was taken in: by number, as next-test gives it, or by setting for volts.</summary>
+    private static int Asked(OpenJob open, ReadingRequest wanted) =>
+        wanted.Condition is not { } number ? Condition(open, wanted.Setting, "setting")
+        : number >= 0 && number < open.Kit.Table.Conditions.Count ? number
+        : throw new RefusedException("condition", $"Allowed: 0 to {open.Kit.Table.Conditions.Count - 1}.");
+
     private static int Condition(OpenJob open, Dictionary<string, string>? setting, string field)
     {
         var wanted = ApiSetting.Of(open.Circuit, setting, field);
@@ -251,13 +257,14 @@ internal static class JobApi
             Conditions = open.Kit.Table.Conditions.Select(c => new
             {
                 c.Words,
+                c.Quantity,
                 Setting = c.Setting.Named(open.Machine),
             }),
             Readings = open.Diagnosis.Readings.Select(r => new
             {
                 r.Taken.At,
                 r.Taken.Typed,
-                r.Taken.Volts,
+                Volts = r.Taken.Figure,
                 r.Agrees,
             }),
             Verdict = open.State.Verdict,
@@ -292,6 +299,10 @@ internal static class JobApi
                 : new
                 {
                     Words = TestWords.Title(next, open.Kit),
+                    Condition = next.At.Condition,
+                    next.Condition.Quantity,
+                    next.Condition.Speed,
+                    next.Condition.Off,
                     Setting = next.Condition.Setting.Named(open.Machine),
                     Red = next.Red.Address,
                     Black = next.Black.Address,

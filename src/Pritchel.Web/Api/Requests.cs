@@ -116,8 +116,11 @@ public sealed record ComplaintRequest
 /// <summary>A reading.</summary>
 public sealed record ReadingRequest
 {
-    /// <summary>Setting it was taken in; one of the job's conditions.</summary>
-    public required Dictionary<string, string> Setting { get; init; }
+    /// <summary>Setting it was taken in, for volts; one of the job's conditions.</summary>
+    public Dictionary<string, string>? Setting { get; init; }
+
+    /// <summary>Or the condition's number, as next-test gives it: for ohms, spark and amps.</summary>
+    public int? Condition { get; init; }
 
     /// <summary>Address under the red probe.</summary>
     public required string Red { get; init; }

@@ -91,7 +91,9 @@ public sealed class Opening(IServiceProvider services, StartOptions options, Wor
 
         foreach (var (entry, json) in machines)
         {
-            Turn(workshop.Circuit(entry.Id, entry.Version, json));
+            var circuit = workshop.Circuit(entry.Id, entry.Version, json);
+            workshop.Symptoms(entry.Id, entry.Version, circuit);
+            Turn(circuit);
         }
     }
 

@@ -1,3 +1,4 @@
+using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
 
@@ -48,7 +49,7 @@ public static class ProofList
                 ReadingId(failed.At),
                 ProofKind.Reading,
                 TestWords.Title(test, open.Kit),
-                $"black on {test.Black.Name} · {test.Condition.Words} · read {failed.Taken.Typed} before; now {TestWords.Range(sound.WorkingLow, sound.WorkingHigh)}",
+                $"black on {test.Black.Name} · {test.Condition.Words} · read {TestWords.Typed(failed.Taken)} before; now {TestWords.Range(sound.Quantity, sound.WorkingLow, sound.WorkingHigh)}",
                 1
             );
         }
@@ -63,7 +64,11 @@ public static class ProofList
             $"{times} clean {(times == 1 ? "try" : "tries")} running: fewer could be luck (5 % doubt)",
             times
         );
-        foreach (var refusal in Proof.Refusals(open.Circuit, table.Conditions[0].Setting, duty.Load))
+        foreach (
+            var refusal in !Interlocked(open)
+                ? []
+                : Proof.Refusals(open.Circuit, table.Conditions[0].Setting, duty.Load)
+        )
         {
             var words = refusal.AllWords(machine);
             yield return new ProofCheck("not:" + words, ProofKind.MustNot, words, DutyWords.Forbidden(duty), 1);
@@ -85,6 +90,10 @@ public static class ProofList
     /// <summary>The last reading at each place that a sound machine would not have shown.</summary>
     private static IEnumerable<JudgedReading> FailedReadings(OpenJob open) =>
         open.Diagnosis.Readings.Where(r => r.Agrees != true).GroupBy(r => r.At).Select(g => g.Last()).TakeLast(2);
+
+    /// <summary>Whether the duty must be refused where its interlocks say so: what turns or works, not what charges or sparks.</summary>
+    private static bool Interlocked(OpenJob open) =>
+        !open.Kit.Table.Duty.Refuses && open.Kit.Table.Sign is SignKind.Turns or SignKind.Works;
 
     private static string ReadingId(ProbePair at) => $"reading:{at.Condition}:{at.Red}:{at.Black}";
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
@@ -12,12 +13,65 @@ public static class DutyWords
     /// <summary>"Does not crank" from "cranks".</summary>
     public static string Fails(Duty duty)
     {
+        if (duty.Complaint is { } complaint)
+        {
+            return complaint;
+        }
+
         var words = duty.Name.Split(' ');
         return words.Length == 1 ? $"Does not {Verb(duty)}" : $"{string.Join(' ', words[..^1])} do not {words[^1]}";
     }
 
     /// <summary>"it must not crank" from "cranks".</summary>
     public static string Forbidden(Duty duty) => $"it must not {Verb(duty)}";
+
+    /// <summary>Answers that may be given to what happens, with their words.</summary>
+    public static IReadOnlyList<(Heard Heard, string Words)> Choices(SignKind sign, Duty duty) =>
+        (sign, duty.Refuses) switch
+        {
+            (SignKind.Turns, _) =>
+            [
+                (Heard.Nothing, "Nothing at all"),
+                (Heard.OneClick, "One click, then nothing"),
+                (Heard.Chatter, "Chatters"),
+                (Heard.Slow, "Turns, but slowly"),
+                (Heard.Works, "Works just now"),
+            ],
+            (SignKind.Sparks, true) => [(Heard.Nothing, "Runs on"), (Heard.Works, "Stops just now")],
+            (SignKind.Sparks, _) =>
+            [
+                (Heard.Nothing, "No spark"),
+                (Heard.Slow, "A weak spark"),
+                (Heard.Works, "Sparks just now"),
+            ],
+            (SignKind.Charges, true) => [(Heard.Nothing, "Flat after a night"), (Heard.Works, "Holds just now")],
+            (SignKind.Charges, _) =>
+            [
+                (Heard.Nothing, "Volts do not rise with the engine running"),
+                (Heard.Slow, "They rise, but not enough"),
+                (Heard.Works, "Charges just now"),
+            ],
+            (_, true) => [(Heard.Nothing, "It does it all the same"), (Heard.Works, "As it should just now")],
+            _ =>
+            [
+                (Heard.Nothing, "Nothing"),
+                (Heard.Chatter, "Comes and goes many times a second"),
+                (Heard.Slow, "Dim or weak"),
+                (Heard.Works, "Works just now"),
+            ],
+        };
+
+    /// <summary>Name of a circuit that complaints are split into.</summary>
+    public static string Of(CircuitGroup group) =>
+        group switch
+        {
+            CircuitGroup.Starting => "Starting",
+            CircuitGroup.Ignition => "Ignition and kill",
+            CircuitGroup.Fuel => "Fuel cut and stop",
+            CircuitGroup.Charging => "Charging",
+            CircuitGroup.Alarms => "Alarms",
+            _ => "Lamps and accessories",
+        };
 
     private static string Verb(Duty duty)
     {
@@ -71,16 +125,30 @@ public static class TestWords
     public static string Title(PlannedTest test, DiagnosisKit kit)
     {
         var ground = kit.Points.Grounds.Any(g => g.Node == test.At.Black);
+        var what = test.Condition.Quantity switch
+        {
+            Quantity.Spark => "Look for a spark",
+            Quantity.Amps => "Amps out of the battery",
+            Quantity.Ohms => "Ohms",
+            _ => "Volts",
+        };
+        if (test.Condition.Quantity is Quantity.Spark or Quantity.Amps)
+        {
+            return $"{what}: {test.Condition.Words}";
+        }
+
         if (ground)
         {
-            return $"Volts at {test.Red.Name}";
+            return test.Condition.Quantity == Quantity.Ohms
+                ? $"Ohms from {test.Red.Name} to {test.Black.Name}"
+                : $"Volts at {test.Red.Name}";
         }
 
         var machine = kit.Circuit.Machine;
         var (red, black) = (MachineWords.Split(test.Red.Address), MachineWords.Split(test.Black.Address));
         return red.Terminal.Length > 0 && string.Equals(red.Part, black.Part, StringComparison.Ordinal)
-            ? $"Volts across the {MachineWords.PartAt(machine, test.Red.Address).Name}, {MachineWords.Letter(red.Terminal)} to {MachineWords.Letter(black.Terminal)}"
-            : $"Volts from {test.Red.Name} to {test.Black.Name}";
+            ? $"{what} across the {MachineWords.PartAt(machine, test.Red.Address).Name}, {MachineWords.Letter(red.Terminal)} to {MachineWords.Letter(black.Terminal)}"
+            : $"{what} from {test.Red.Name} to {test.Black.Name}";
     }
 
     /// <summary>Why this test, in one line.</summary>
@@ -89,6 +157,60 @@ public static class TestWords
             CultureInfo.InvariantCulture,
             $"{Splits(test.Bits)}{(test.Bits > TestPlan.LeastBits ? $" ({test.Bits:0.0} bit)" : "")} in {test.Minutes}{(test.Minutes.Value > 2 ? ", getting there included" : "")}."
         );
+
+    /// <summary>How the meter is set for a test.</summary>
+    public static string Meter(Condition condition) =>
+        condition.Quantity switch
+        {
+            Quantity.Ohms => "ohms; short the leads first and note what they add",
+            Quantity.Amps => "DC amps, 10 A jack, in series: never across the posts",
+            Quantity.Spark => "none: a spark tester with its gap set",
+            _ => "DC volts, 20 V range",
+        };
+
+    /// <summary>Unit typed for a quantity.</summary>
+    public static string Unit(Quantity quantity) =>
+        quantity switch
+        {
+            Quantity.Ohms => "Ω",
+            Quantity.Amps => "A",
+            Quantity.Spark => "",
+            _ => "V",
+        };
+
+    /// <summary>A figure that was typed, with its unit.</summary>
+    public static string Typed(ReadingTaken taken) =>
+        taken.Figure is null ? taken.Typed
+        : taken.At.Quantity == Quantity.Spark ? SparkWords(taken.Figure.Value)
+        : taken.Figure >= ReadingTaken.OpenCircuit ? "OL"
+        : $"{taken.Typed} {Unit(taken.At.Quantity)}";
+
+    /// <summary>What a spark tester showed.</summary>
+    public static string SparkWords(double figure) =>
+        figure >= 1.5 ? "sparks"
+        : figure >= 0.5 ? "weak spark"
+        : "no spark";
+
+    /// <summary>A range of a quantity, given on its scale.</summary>
+    public static string Range(Quantity quantity, double low, double high)
+    {
+        var (a, b) = (Scale.Figure(quantity, low), Scale.Figure(quantity, high));
+        if (quantity == Quantity.Volts)
+        {
+            return Range(a, b);
+        }
+
+        if (quantity == Quantity.Spark)
+        {
+            return string.Equals(SparkWords(a), SparkWords(b), StringComparison.Ordinal)
+                ? SparkWords(a)
+                : $"{SparkWords(a)} to {SparkWords(b)}";
+        }
+
+        string Said(double figure) =>
+            double.IsInfinity(figure) ? "OL" : Engineering.Format(Math.Max(0, figure), Unit(quantity));
+        return string.Equals(Said(a), Said(b), StringComparison.Ordinal) ? Said(a) : $"{Said(a)} to {Said(b)}";
+    }
 
     /// <summary>A range of volts: "12.1 to 12.4 V", "near 0 V".</summary>
     public static string Range(double low, double high)
@@ -106,6 +228,11 @@ public static class TestWords
     /// <summary>Where sound wiring reads: one range, or two when it matters whether the load draws.</summary>
     public static string Sound(SoundBands sound)
     {
+        if (sound.Quantity != Quantity.Volts)
+        {
+            return Range(sound.Quantity, sound.WorkingLow, sound.WorkingHigh);
+        }
+
         var (idle, working) = (Range(sound.IdleLow, sound.IdleHigh), Range(sound.WorkingLow, sound.WorkingHigh));
         return string.Equals(idle, working, StringComparison.Ordinal) ? idle : $"{idle}, or {working} at work";
     }

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Meters;
@@ -17,6 +18,7 @@ public sealed class Workshop
     private const int MostDiagnoses = 64;
 
     private readonly ConcurrentDictionary<(string Id, int Version), Circuit> circuits = new();
+    private readonly ConcurrentDictionary<(string Id, int Version), IReadOnlyList<Symptom>> symptoms = new();
     private readonly ConcurrentDictionary<string, Lazy<DiagnosisKit>> kits = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<(int Job, int Sequence, Meter Meter), JobDiagnosis> diagnoses = new();
 
@@ -30,6 +32,10 @@ public sealed class Workshop
                         ?? throw new InvalidDataException($"Machine {id} in the record is damaged.")
                 )
         );
+
+    /// <summary>What a machine version can be complained of.</summary>
+    public IReadOnlyList<Symptom> Symptoms(string id, int version, Circuit circuit) =>
+        symptoms.GetOrAdd((id, version), _ => Core.Diagnosis.Symptoms.Of(circuit));
 
     /// <summary>Predictions for a duty of a machine version, with certain contacts bridged.</summary>
     public DiagnosisKit Kit(string id, int version, Circuit circuit, string duty, IReadOnlyList<string> bridged)

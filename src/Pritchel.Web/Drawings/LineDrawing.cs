@@ -67,7 +67,7 @@ public sealed class LineDrawing
                 reading.At.Condition == 0
                 && grounds.Contains(reading.At.Black)
                 && X(reading.At.Red) is { } x
-                && reading.Taken.Volts is { } volts
+                && reading.Taken.Figure is { } volts
             )
             {
                 yield return new DrawnReading(

@@ -1,4 +1,6 @@
+using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Machines;
+using Pritchel.Web.Desk;
 using Pritchel.Web.Pages.Machines;
 using Pritchel.Web.Pages.Machines.Making;
 
@@ -29,6 +31,17 @@ public sealed record LoomView(
             page.Volts,
             wire => page.With(("wire", wire.Id)),
             address => page.With(("at", address))
+        );
+
+    /// <summary>A job's machine: where the red probe goes next is lit, and anything touched opens on the machine's own page.</summary>
+    public static LoomView OfJob(OpenJob open, PlannedTest? test) =>
+        new(
+            open.Machine,
+            null,
+            test?.Red.Address,
+            null,
+            wire => $"/machines/{open.Machine.Id}?wire={Uri.EscapeDataString(wire.Id)}",
+            address => $"/machines/{open.Machine.Id}?at={Uri.EscapeDataString(address)}"
         );
 
     /// <summary>A machine being drawn: what is touched goes into the form.</summary>

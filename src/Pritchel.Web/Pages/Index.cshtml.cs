@@ -9,7 +9,7 @@ using Pritchel.Web.Desk;
 namespace Pritchel.Web.Pages;
 
 /// <summary>The bench: jobs on the floor, and a new one in two clicks.</summary>
-public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machines) : PageModel
+public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machines, Workshop workshop) : PageModel
 {
     /// <summary>Jobs not closed, newest first.</summary>
     public IReadOnlyList<OpenJob> Floor { get; private set; } = [];
@@ -19,6 +19,10 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
 
     /// <summary>Machines a job can be started on.</summary>
     public IReadOnlyList<Machine> Machines { get; private set; } = [];
+
+    /// <summary>What each machine can be complained of, by machine id.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyList<Symptom>> Symptoms { get; private set; } =
+        new Dictionary<string, IReadOnlyList<Symptom>>(StringComparer.Ordinal);
 
     /// <summary>What was wrong with what was sent.</summary>
     public string? Error { get; private set; }
@@ -31,7 +35,9 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
     {
         if (
             await desk.MachineAsync(machine ?? "") is not { } found
-            || !found.Circuit.Machine.Duties.Any(d => string.Equals(d.Id, duty, StringComparison.Ordinal))
+            || !workshop
+                .Symptoms(found.Entry.Id, found.Entry.Version, found.Circuit)
+                .Any(s => string.Equals(s.Duty.Id, duty, StringComparison.Ordinal))
         )
         {
             Error = "That machine or complaint is not here any more; choose from the list below.";
@@ -53,12 +59,15 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
         Floor = [.. all.Where(j => j.State.Closed is null)];
         Done = [.. all.Where(j => j.State.Closed is not null)];
         var list = new List<Machine>();
+        var symptoms = new Dictionary<string, IReadOnlyList<Symptom>>(StringComparer.Ordinal);
         foreach (var entry in await machines.ListAsync())
         {
-            list.Add((await desk.MachineAsync(entry.Id))!.Value.Circuit.Machine);
+            var circuit = (await desk.MachineAsync(entry.Id))!.Value.Circuit;
+            list.Add(circuit.Machine);
+            symptoms[entry.Id] = workshop.Symptoms(entry.Id, entry.Version, circuit);
         }
 
-        Machines = list;
+        (Machines, Symptoms) = (list, symptoms);
         ViewData["Area"] = "Bench";
     }
 }

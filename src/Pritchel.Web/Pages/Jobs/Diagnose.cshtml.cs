@@ -3,7 +3,6 @@ using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Drawings;
@@ -13,9 +12,6 @@ namespace Pritchel.Web.Pages.Jobs;
 /// <summary>Diagnose: the next test, the line, the suspects.</summary>
 public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
 {
-    // No reading on these circuits can be larger; more is a slip of the finger.
-    private const double MostVolts = 60;
-
     /// <summary>Reading as typed; kept when refused.</summary>
     [BindProperty]
     public string? Typed { get; set; }
@@ -50,8 +46,8 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     /// <summary>What its results would point to.</summary>
     public Outlook? Outlook { get; private set; }
 
-    /// <summary>Line drawn.</summary>
-    public LineDrawing Line { get; private set; } = null!;
+    /// <summary>Line drawn; null for the loom, where no line leads through what is complained of.</summary>
+    public LineDrawing? Line { get; private set; }
 
     /// <summary>Shows the job.</summary>
     public async Task<IActionResult> OnGetAsync()
@@ -74,19 +70,13 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     public Task<IActionResult> OnPostReadingAsync() =>
         AnswerAsync(at =>
         {
-            if (!ReadingText.TryParse(Typed, MostVolts, out var reading, out var error))
+            if (TypedFigure.Read(at.Quantity, Typed, out var error) is not { } figure)
             {
                 Error = "Reading: " + error;
                 return null;
             }
 
-            if (reading.IsOverRange)
-            {
-                Error = "Reading: OL on DC volts means the range is too small. Turn it up one and type the figure.";
-                return null;
-            }
-
-            return new ReadingTaken(at, Typed!.Trim(), reading.Value, Symptom);
+            return new ReadingTaken(at, Typed!.Trim(), figure, Symptom);
         });
 
     /// <summary>The figure would not stand still.</summary>
@@ -156,7 +146,13 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         }
         else
         {
-            var told = new ProbedAt(Open.Kit.Table.Conditions[Condition].Setting.Named(Open.Machine), Red, Black);
+            var told = Open.Kit.Told(
+                new ProbePair(Condition, Open.Circuit.NodeOf(Red), Open.Circuit.NodeOf(Black))
+            ) with
+            {
+                Red = Red,
+                Black = Black,
+            };
             Wanted = string.Create(CultureInfo.InvariantCulture, $"{Condition};{Red};{Black}");
             if (answer(told) is { } happened && await AppendAsync(happened))
             {
@@ -192,7 +188,11 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         var lines = Open.Kit.Lines.Select(l => LineDrawing.Of(view, l)).ToList();
         Line =
             lines.Find(l => string.Equals(l.Path.Part, LineThrough, StringComparison.Ordinal))
-            ?? lines.MaxBy(l => l.Suspicions().Sum(s => s.Share))!;
+            ?? lines.MaxBy(l => l.Suspicions().Sum(s => s.Share));
+        if (LineThrough == "loom")
+        {
+            Line = null;
+        }
     }
 
     private PlannedTest? WantedTest()

@@ -10,7 +10,6 @@ namespace Pritchel.Web.Pages.Jobs;
 /// <summary>The proof: failed readings again, starts running, refusals, kill paths; then closing.</summary>
 public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
 {
-    private const double MostVolts = 60;
     private const int MostNote = 300;
 
     /// <summary>Check answered.</summary>
@@ -45,18 +44,23 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
     public async Task<IActionResult> OnPostReadingAsync() =>
         await GiveAsync(check =>
         {
-            if (!ReadingText.TryParse(Typed, MostVolts, out var reading, out var error) || reading.IsOverRange)
+            var at = ProofList.PairOf(Open, check.Id)!.Value;
+            if (
+                TypedFigure.Read(Open.Kit.Table.Conditions[at.Condition].Quantity, Typed, out var error)
+                is not { } figure
+            )
             {
-                Error =
-                    "Reading: "
-                    + (error.Length > 0 ? error : "OL on DC volts means the range is too small; turn it up one.");
+                Error = "Reading: " + error;
                 return null;
             }
 
-            var at = ProofList.PairOf(Open, check.Id)!.Value;
             return new ProofGiven(
                 check.Id,
-                Staircase.Agrees(Open.Diagnosis.Beliefs, at, reading.Value),
+                Staircase.Agrees(
+                    Open.Diagnosis.Beliefs,
+                    at,
+                    JobDiagnosis.Scaled(Open.Kit, Open.Meter, at, figure)!.Value
+                ),
                 Typed!.Trim(),
                 Open.Kit.Told(at)
             );

@@ -17,6 +17,10 @@ internal sealed class CaseRunner
     private const double ChargesShare = 0.5;
     private const double LeastCharge = 0.05;
 
+    // About 1 mA into a short, 2.8 V open: the diode range of common meters, from memory.
+    private const double DiodeVolts = 2.8;
+    private const double DiodeInsideOhms = 2800;
+
     private readonly PredictionTable table;
     private readonly Circuit circuit;
     private readonly CircuitState state;
@@ -79,10 +83,12 @@ internal sealed class CaseRunner
             return healthy.Harmless(fault);
         }
 
+        var (severities, mass) = Gathered(fault, draws, healthy, heard);
+
         var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
         for (var p = 0; p < draws.Count; p++)
         {
-            Begin(fault, draws.Parameters(p), draws.Severity(p));
+            Begin(fault, draws.Parameters(p), severities[p]);
             for (var c = 0; c < table.Conditions.Count; c++)
             {
                 shown.Chatters[c][p] = Visit(c) == Settlement.Chatters;
@@ -90,7 +96,53 @@ internal sealed class CaseRunner
             }
         }
 
-        return new Hypothesis(fault, shown, heard);
+        return new Hypothesis(fault, shown, heard, mass);
+    }
+
+    /// <summary>
+    /// Where only a few particles fail in one way, a complaint of that way would tie the fault to whatever battery and
+    /// joints they chanced to have. So particles that work, or fail in a commoner way, are given severities like theirs until
+    /// every way of failing has its share of them, and what each way stands for stays what the first draw gave it:
+    /// importance sampling by strata.
+    /// </summary>
+    private (double[] Severities, double[]? Mass) Gathered(
+        Fault? fault,
+        ParticleDraws draws,
+        Hypothesis? healthy,
+        Heard[] heard
+    )
+    {
+        const double Jitter = 0.05;
+        var count = draws.Count;
+        var severities = Enumerable.Range(0, count).Select(draws.Severity).ToArray();
+        var first = heard.ToArray();
+        var ways = first.Where((h, p) => h != healthy?.HeardBy[p]).Distinct().ToList();
+        if (fault is null || ways.Count == 0 || first.Distinct().Count() == 1)
+        {
+            return (severities, null);
+        }
+
+        var (random, quota) = (new Random(count), count / ways.Count);
+        foreach (var way in ways)
+        {
+            var like = Enumerable.Range(0, count).Where(p => first[p] == way).Select(draws.Severity).ToArray();
+            for (var p = 0; p < count && heard.Count(h => h == way) < quota; p++)
+            {
+                if (heard[p] == way || (ways.Contains(heard[p]) && heard.Count(h => h == heard[p]) <= quota))
+                {
+                    continue;
+                }
+
+                var tried = Math.Clamp(like[random.Next(like.Length)] + (Jitter * (random.NextDouble() - 0.5)), 0, 1);
+                if (Begin(fault, draws.Parameters(p), tried) == way)
+                {
+                    (severities[p], heard[p]) = (tried, way);
+                }
+            }
+        }
+
+        var (before, after) = (first.CountBy(h => h).ToDictionary(), heard.CountBy(h => h).ToDictionary());
+        return (severities, [.. heard.Select(h => (double)before[h] / after[h])]);
     }
 
     /// <summary>Starts a case and tries the duty; what is heard.</summary>
@@ -117,7 +169,7 @@ internal sealed class CaseRunner
             return settled;
         }
 
-        if (wanted.Quantity == Quantity.Ohms)
+        if (Scale.FeedsItself(wanted.Quantity))
         {
             // Read pair by pair, with the meter in the circuit.
             return Settlement.Settled;
@@ -168,7 +220,7 @@ internal sealed class CaseRunner
             opened[gap.Index] = circuit.Parameters[gap.Index].Nominal;
         }
 
-        foreach (var parameter in table.Conditions[condition].Quantity == Quantity.Ohms ? batteries : [])
+        foreach (var parameter in Scale.FeedsItself(table.Conditions[condition].Quantity) ? batteries : [])
         {
             opened[parameter.Index] = double.PositiveInfinity;
         }
@@ -183,7 +235,7 @@ internal sealed class CaseRunner
             return;
         }
 
-        if (wanted.Quantity == Quantity.Ohms)
+        if (Scale.FeedsItself(wanted.Quantity))
         {
             Open(condition);
         }
@@ -200,6 +252,8 @@ internal sealed class CaseRunner
         {
             case Quantity.Ohms:
                 return Ohms(condition, pair);
+            case Quantity.Diode:
+                return Metered(condition, pair, DiodeVolts, DiodeInsideOhms);
             case Quantity.Spark:
                 state.Fire();
                 return Scale.SparkOf(load.Sign(state).Level);
@@ -214,6 +268,13 @@ internal sealed class CaseRunner
     {
         const double TestVolts = 0.5;
         const double InsideOhms = 10_000;
+        var volts = Metered(condition, pair, TestVolts, InsideOhms);
+        return volts >= TestVolts * (1 - 1e-9) ? double.PositiveInfinity : InsideOhms * volts / (TestVolts - volts);
+    }
+
+    /// <summary>Volts that a source of the meter's own leaves between two nodes.</summary>
+    private double Metered(Condition condition, (int Red, int Black) pair, double testVolts, double insideOhms)
+    {
         if (!metered.TryGetValue(pair, out var reading))
         {
             reading = new CircuitState(circuit, circuit.WithMeter(pair.Red, pair.Black)) { Tolerance = tolerance };
@@ -221,10 +282,9 @@ internal sealed class CaseRunner
         }
 
         reading.Begin(opened);
-        reading.ConnectMeter(TestVolts, InsideOhms);
+        reading.ConnectMeter(testVolts, insideOhms);
         reading.Move(condition.Setting);
-        var volts = reading.Drop(pair.Red, pair.Black);
-        return volts >= TestVolts * (1 - 1e-9) ? double.PositiveInfinity : InsideOhms * volts / (TestVolts - volts);
+        return reading.Drop(pair.Red, pair.Black);
     }
 
     private void NoteVolts(Predictions shown, int condition, int particle)

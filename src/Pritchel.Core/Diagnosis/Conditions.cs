@@ -79,7 +79,7 @@ public static class Conditions
 
         if (hasBattery && !duty.Refuses)
         {
-            conditions.AddRange(OfFuses(circuit, own));
+            conditions.AddRange(OfFuses(circuit, own, duty));
         }
 
         if (sign is SignKind.Sparks or SignKind.Charges || !hasBattery)
@@ -166,24 +166,76 @@ public static class Conditions
             };
         }
 
-        var onTheWay = Killing(circuit, own, leads[0]);
+        var ground = leads[0].Ground;
+        var loose = ends.Select(circuit.NodeOf).Distinct().ToList();
+        var along = circuit
+            .KillMetal()
+            .Concat(Killing(circuit, own, leads[0]))
+            .Except(leads.Select(l => l.Kill))
+            .Concat(loose)
+            .Distinct()
+            .Order()
+            .ToList();
+        Condition Ohms(ControlSetting setting, IReadOnlyList<string> off, IEnumerable<int> reds, string words) =>
+            Describe(circuit, setting, false) with
+            {
+                Quantity = Quantity.Ohms,
+                Off = off,
+                MayTurnEngine = false,
+                Pairs = [.. reds.Where(r => r != ground).Select(r => (r, ground))],
+                Words = $"{words} · {setting.Words(circuit.Machine)}",
+            };
         foreach (var setting in new[] { own, circuit.Setting(null) }.Distinct())
         {
-            foreach (var off in new[] { true, false })
+            yield return Ohms(setting, ends, along, "kill wire off at the coil");
+            yield return Ohms(setting, [], leads.Select(l => l.Kill).Distinct(), "kill wire left on");
+        }
+
+        // Where a kill goes through a diode, ohms are silent and only the diode range shows it whole.
+        yield return Ohms(own, ends, loose, "kill wire off at the coil") with
+        {
+            Quantity = Quantity.Diode,
+        };
+        foreach (var (off, words) in Halving(circuit, ends))
+        {
+            yield return Ohms(own, [.. ends, off], loose, "kill wire off at the coil" + words);
+            if (circuit.Machine.Parts.FirstOrDefault(p => p.Id == off) is { } coupling)
             {
-                var reds = off
-                    ? circuit.KillMetal().Concat(onTheWay).Except(leads.Select(l => l.Kill)).Distinct().Order().ToList()
-                    : [.. leads.Select(l => l.Kill).Distinct()];
-                yield return Describe(circuit, setting, false) with
+                // Quicker than at the coil, and as good for all that lies on this side of it.
+                var sides = coupling.Terminals.Select(t => circuit.NodeOf($"{off}.{t}")).Intersect(circuit.KillMetal());
+                yield return Ohms(own, [off], sides, $"{coupling.Name} apart");
+                yield return Ohms(circuit.Setting(null), [off], sides, $"{coupling.Name} apart");
+            }
+        }
+    }
+
+    /// <summary>Couplings that the kill leads pass and switches they end at: each apart, or its wire pulled off.</summary>
+    private static IEnumerable<(string Off, string Words)> Halving(Circuit circuit, List<string> ends)
+    {
+        var machine = circuit.Machine;
+        var metal = circuit.KillMetal().ToHashSet();
+        foreach (
+            var coupling in machine.Parts.Where(p =>
+                p.Kind == PartKinds.Coupling && p.Terminals.Any(t => metal.Contains(circuit.NodeOf($"{p.Id}.{t}")))
+            )
+        )
+        {
+            yield return (coupling.Id, $", {coupling.Name} apart");
+        }
+
+        foreach (var wire in machine.Wires)
+        {
+            foreach (var (end, at) in new[] { (wire.Id + "@from", wire.From.At), (wire.Id + "@to", wire.To.At) })
+            {
+                var part = MachineWords.PartAt(machine, at);
+                if (
+                    part.Kind is PartKinds.Switch or PartKinds.Relay
+                    && metal.Contains(circuit.NodeOf(at))
+                    && !ends.Contains(end)
+                )
                 {
-                    Quantity = Quantity.Ohms,
-                    Off = off ? ends : [],
-                    MayTurnEngine = false,
-                    Pairs = [.. reds.Where(r => r != leads[0].Ground).Select(r => (r, leads[0].Ground))],
-                    Words =
-                        (off ? "kill wire off at the coil · " : "kill wire left on · ")
-                        + setting.Words(circuit.Machine),
-                };
+                    yield return (end, Pulled(wire, part));
+                }
             }
         }
     }
@@ -206,7 +258,7 @@ public static class Conditions
     /// What may have blown a fuse, by ohms with the fuse out and the battery off: its load side to ground, everything
     /// joined and with each coupling apart.
     /// </summary>
-    private static IEnumerable<Condition> OfFuses(Circuit circuit, ControlSetting own)
+    private static IEnumerable<Condition> OfFuses(Circuit circuit, ControlSetting own, Duty duty)
     {
         var machine = circuit.Machine;
         var pairs = machine
@@ -228,20 +280,59 @@ public static class Conditions
             )
             .Select(e => e.Name)
             .ToList();
-        foreach (
-            var coupling in machine.Parts.Where(p => p.Kind == PartKinds.Coupling).Select(p => (Part?)p).Prepend(null)
-        )
-        {
-            yield return Describe(circuit, own, false) with
+        Condition Out(ControlSetting setting, IReadOnlyList<string> off, string words) =>
+            Describe(circuit, setting, false) with
             {
                 Quantity = Quantity.Ohms,
                 MayTurnEngine = false,
-                Off = coupling is null ? feeds : [.. feeds, coupling.Id],
+                Off = [.. feeds, .. off],
                 Pairs = [.. pairs.Select(p => (p.Node, circuit.Reference))],
-                Words = "fuse out" + (coupling is null ? "" : $", {coupling.Name} apart") + " · " + own.Words(machine),
+                Words = $"fuse out{words} · {setting.Words(machine)}",
             };
+        foreach (var setting in Settings(circuit, duty, own).Distinct())
+        {
+            yield return Out(setting, [], "");
+        }
+
+        foreach (var coupling in machine.Parts.Where(p => p.Kind == PartKinds.Coupling))
+        {
+            yield return Out(own, [coupling.Id], $", {coupling.Name} apart");
+        }
+
+        foreach (var (end, words) in Leaving(circuit, own, duty))
+        {
+            yield return Out(own, [end], words);
         }
     }
+
+    /// <summary>Wires of the duty's line that can be pulled off where they leave a switch or a relay.</summary>
+    private static IEnumerable<(string End, string Words)> Leaving(Circuit circuit, ControlSetting own, Duty duty)
+    {
+        var machine = circuit.Machine;
+        if (SignOf(circuit, duty) is SignKind.Sparks or SignKind.Charges)
+        {
+            yield break;
+        }
+
+        foreach (var piece in LinePath.Through(circuit, own, duty.Control ?? duty.Load).Pieces)
+        {
+            var wire = machine.Wires.FirstOrDefault(w => string.Equals(w.Id, piece.Name, StringComparison.Ordinal));
+            if (wire is null or { Cable: true })
+            {
+                continue;
+            }
+
+            var fromEnd = circuit.NodeOf(wire.Id + "@from") == piece.From;
+            var near = MachineWords.PartAt(machine, (fromEnd ? wire.From : wire.To).At);
+            if (near.Kind is PartKinds.Switch or PartKinds.Relay)
+            {
+                yield return (wire.Id + (fromEnd ? "@from" : "@to"), Pulled(wire, near));
+            }
+        }
+    }
+
+    private static string Pulled(Wire wire, Part at) =>
+        $", {string.Join('/', wire.Colours)} wire {wire.Id} off the {at.Name}";
 
     /// <summary>Amps out of a battery with everything off, and with each fuse or coupling out in turn.</summary>
     private static IEnumerable<Condition> OfDrain(Circuit circuit, Duty duty)

@@ -93,7 +93,7 @@ public sealed class PredictionTable
             ?? Symptoms.Of(circuit).First(s => string.Equals(s.Duty.Id, dutyId, StringComparison.Ordinal)).Duty;
         var table = new PredictionTable(circuit, duty, bridged);
         var draws = new ParticleDraws(circuit, table.Particles, seed);
-        Fault?[] faults = [.. circuit.Faults, null];
+        Fault?[] faults = [.. table.FollowsWaves ? Relevance.Of(circuit, duty) : circuit.Faults, null];
         var hypotheses = new Hypothesis[faults.Length];
         var healthy = new CaseRunner(table, circuit, BeliefTolerance).Predict(null, draws, null);
         Parallel.For(
@@ -183,9 +183,11 @@ public sealed class Hypothesis
 {
     private readonly Predictions? shown;
     private readonly Heard[] heard;
+    private readonly double[]? mass;
 
-    internal Hypothesis(Fault? fault, Predictions? shown, Heard[] heard)
+    internal Hypothesis(Fault? fault, Predictions? shown, Heard[] heard, double[]? mass = null)
     {
+        this.mass = mass;
         Fault = fault;
         this.shown = shown;
         this.heard = heard;
@@ -212,6 +214,9 @@ public sealed class Hypothesis
 
     /// <summary>Whether predictions were kept; a hypothesis that does its duty keeps none.</summary>
     public bool HasVolts => shown is not null;
+
+    /// <summary>How much a particle stands for, one on average: rare severities are drawn more often than they occur.</summary>
+    internal double Mass(int particle) => mass?[particle] ?? 1;
 
     /// <summary>What is heard, by particle.</summary>
     public ReadOnlySpan<Heard> HeardBy => heard;

@@ -17,6 +17,9 @@ public enum Quantity
 
     /// <summary>Amps, direct.</summary>
     Amps,
+
+    /// <summary>The diode range: volts that about a milliamp leaves across, with the battery off.</summary>
+    Diode,
 }
 
 /// <summary>
@@ -45,6 +48,16 @@ public static class Scale
     // Some meters show OL where others still count megohms.
     private const double OpenDoubt = 0.5;
 
+    /// <summary>What the amp jack carries; more reads as this much, since its fuse goes.</summary>
+    public const double MostAmps = 10;
+
+    // Past this the diode range shows OL: from memory, as common meters do.
+    private const double MostDiodeVolts = 2;
+    private const double DiodeDoubt = 0.03;
+
+    /// <summary>Whether the meter feeds a current of its own, so that the battery must be off.</summary>
+    public static bool FeedsItself(Quantity quantity) => quantity is Quantity.Ohms or Quantity.Diode;
+
     /// <summary>What a spark tester shows of a spark: 2 from the kilovolts that its gap wants, in proportion below.</summary>
     /// <param name="level">Kilovolts to hand over kilovolts needed.</param>
     public static double SparkOf(double level) => Math.Clamp(2 * level, 0, 2);
@@ -54,7 +67,8 @@ public static class Scale
         quantity switch
         {
             Quantity.Ohms => Math.Min(Open, PerDecade * Math.Log10(1 + (Math.Max(0, figure) / LeastOhms))),
-            Quantity.Amps => Math.Min(Open, PerDecade * Math.Log10(1 + (Math.Max(0, figure) / LeastAmps))),
+            Quantity.Amps => PerDecade * Math.Log10(1 + (Math.Clamp(figure, 0, MostAmps) / LeastAmps)),
+            Quantity.Diode => figure > MostDiodeVolts ? Open : figure,
             Quantity.Spark => SparkStep * figure,
             _ => figure,
         };
@@ -63,7 +77,7 @@ public static class Scale
     public static double Figure(Quantity quantity, double scaled) =>
         quantity switch
         {
-            Quantity.Ohms when scaled >= Open - 0.01 => double.PositiveInfinity,
+            Quantity.Ohms or Quantity.Diode when scaled >= Open - 0.01 => double.PositiveInfinity,
             Quantity.Ohms => LeastOhms * (Math.Pow(10, scaled / PerDecade) - 1),
             Quantity.Amps => LeastAmps * (Math.Pow(10, scaled / PerDecade) - 1),
             Quantity.Spark => scaled / SparkStep,
@@ -86,6 +100,11 @@ public static class Scale
         if (scaled >= Open - 0.01)
         {
             return OpenDoubt;
+        }
+
+        if (quantity == Quantity.Diode)
+        {
+            return DiodeDoubt;
         }
 
         var (least, sure) = quantity == Quantity.Ohms ? (LeastOhms, LeadDoubtOhms) : (LeastAmps, LeastAmps / 2);

@@ -165,23 +165,15 @@ public sealed class TestPlan
     {
         var condition = table.Conditions[at.Condition];
         var minutes = ReadingMinutes;
-        var opened = situation.Opened.ToHashSet(StringComparer.Ordinal);
-        foreach (var place in OffPlaces(condition))
-        {
-            minutes += opened.Add(place.Id) ? place.Minutes + TakeOffMinutes : TakeOffMinutes;
-        }
+        minutes += TakeOffMinutes * OffPlaces(condition).Count();
+        minutes += Places(at).Where(p => !situation.Opened.Contains(p.Id)).Sum(p => p.Minutes);
 
         minutes +=
-            condition.Quantity is Quantity.Ohms && table.Conditions[0].IsFree && !situation.BatteryOff
+            Scale.FeedsItself(condition.Quantity) && table.Conditions[0].IsFree && !situation.BatteryOff
                 ? BatteryMinutes
                 : 0;
-        minutes += condition.Quantity is not Quantity.Ohms && situation.BatteryOff ? BatteryMinutes : 0;
+        minutes += !Scale.FeedsItself(condition.Quantity) && situation.BatteryOff ? BatteryMinutes : 0;
         minutes += condition.Speed == DutySpeed.Rest ? 0 : EngineMinutes;
-        foreach (var place in new[] { points.At(at.Red), points.At(at.Black) }.Select(p => p.Place).Distinct())
-        {
-            minutes += opened.Contains(place.Id) ? 0 : place.Minutes;
-        }
-
         minutes += points.At(at.Red).Fiddly ? FiddlyMinutes : 0;
         minutes += points.At(at.Black).Fiddly ? FiddlyMinutes : 0;
         minutes += situation.Condition == at.Condition ? 0 : ControlMinutes;
@@ -198,6 +190,17 @@ public sealed class TestPlan
         // A spark tester sits on the plug lead, away from what was opened to take the kill wire off.
         return !situation.Unreachable.Contains(place.Id)
             && (place.EngineMayTurn || !wanted.MayTurnEngine || wanted.Quantity == Quantity.Spark);
+    }
+
+    /// <summary>Places that a test reaches into: where something is taken off, and where the probes go.</summary>
+    public IEnumerable<Place> Places(ProbePair at)
+    {
+        var condition = table.Conditions[at.Condition];
+
+        // A spark tester goes on the plug lead and an ammeter in series at the battery: their points stand for the part.
+        var probed =
+            condition.Quantity is Quantity.Spark ? [] : new[] { points.At(at.Red).Place, points.At(at.Black).Place };
+        return OffPlaces(condition).Concat(probed).DistinctBy(p => p.Id);
     }
 
     private bool CanTakeOff(int condition, Situation situation) =>

@@ -16,8 +16,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     private const int LeastReadings = 2;
 
     /// <summary>
-    /// Stops when the expected minutes lost by acting now, (1 − share) × wrong-repair minutes, are fewer than the
-    /// best test takes, and never below nine tenths; or when no test tells more.
+    /// Stops when the minutes that the best test would save, (1 − share) × wrong-repair minutes in the share of the doubt
+    /// that it would settle, are fewer than it takes, and never below nine tenths; or when no test tells more.
     /// </summary>
     public static Verdict Of(Beliefs beliefs, PlannedTest? best)
     {
@@ -33,7 +33,12 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
 
         var loss = new Minutes((1 - first.Share) * WrongRepairMinutes);
         var heard = beliefs.Readings.Count >= LeastReadings;
-        if (heard && first.Share >= LeastShare && best is not null && loss.Value < best.Minutes.Value)
+        if (
+            heard
+            && first.Share >= LeastShare
+            && best is not null
+            && loss.Value * Settles(beliefs, best) < best.Minutes.Value
+        )
         {
             return new Verdict(
                 first,
@@ -52,5 +57,12 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         }
 
         return new Verdict(null, $"Still open: {first.Share:P0} on the first suspect.", NoTestLeft: false);
+    }
+
+    /// <summary>Share of what is still in doubt that a test is expected to settle.</summary>
+    private static double Settles(Beliefs beliefs, PlannedTest test)
+    {
+        var doubt = -beliefs.Suspects.Where(s => s.Share > 0).Sum(s => s.Share * Math.Log2(s.Share));
+        return Math.Min(1, test.Bits / Math.Max(doubt, 1e-9));
     }
 }

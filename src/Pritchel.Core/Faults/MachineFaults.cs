@@ -43,7 +43,7 @@ internal static class MachineFaults
                 Id = $"{wire.Id}/{id}",
                 Kind = FaultKind.Chafed,
                 Words = $"{MachineWords.WireRun(machine, wire)}: {words}",
-                Repair = MachineWords.RepairOf(machine, wire),
+                Repair = Insulation(machine, wire),
                 Rate = rate,
                 Severity = severity,
                 Changes = [],
@@ -69,6 +69,53 @@ internal static class MachineFaults
             yield return Of("track", $"jumps to {body.Name} when running", 0.3, new Severity(1, 300), TrackVolts);
         }
     }
+
+    /// <summary>
+    /// What has worn through is found by opening the loom, and wires that meet in a splice cannot be told apart until it
+    /// is open: they are one repair.
+    /// </summary>
+    private static Repair Insulation(Machine machine, Wire wire)
+    {
+        var met = Meeting(machine, wire);
+        if (met.Count == 1)
+        {
+            return MachineWords.RepairOf(machine, wire);
+        }
+
+        var place = MachineWords.PartAt(machine, Splices(machine, met)[0] + ".x").Place;
+        var ids = met.Select(w => w.Id).ToList();
+        return new Repair(
+            "loom:" + ids[0],
+            $"insulation of wires {string.Join(", ", ids.SkipLast(1))} and {ids[^1]}, which meet in {string.Join(" and ", Splices(machine, met))}",
+            $"insulation about {Splices(machine, met)[0]}",
+            RepairKind.RenewWire,
+            place
+        );
+    }
+
+    /// <summary>Wires that splices join to a wire, itself included, in the order of the file.</summary>
+    private static List<Wire> Meeting(Machine machine, Wire wire)
+    {
+        var met = new HashSet<Wire> { wire };
+        for (var before = 0; before != met.Count; )
+        {
+            before = met.Count;
+            var splices = Splices(machine, met).Select(s => s + ".x").ToHashSet(StringComparer.Ordinal);
+            met.UnionWith(machine.Wires.Where(w => splices.Contains(w.From.At) || splices.Contains(w.To.At)));
+        }
+
+        return [.. machine.Wires.Where(met.Contains)];
+    }
+
+    private static List<string> Splices(Machine machine, IEnumerable<Wire> wires) =>
+        [
+            .. wires
+                .SelectMany(w => new[] { w.From.At, w.To.At })
+                .Select(a => MachineWords.PartAt(machine, a))
+                .Where(p => string.Equals(p.Kind, PartKinds.Splice, StringComparison.Ordinal))
+                .Select(p => p.Id)
+                .Distinct(StringComparer.Ordinal),
+        ];
 
     private static IEnumerable<Fault> InCoupling(Circuit circuit, Part part)
     {

@@ -140,9 +140,10 @@ public sealed class JobDiagnosis
     public static Situation Measured(Situation before, DiagnosisKit kit, ProbePair at) =>
         before with
         {
-            Opened = With(With(before.Opened, kit.Points.At(at.Red).Place.Id), kit.Points.At(at.Black).Place.Id),
+            Opened = before.Opened.Union(kit.Plan.Places(at).Select(p => p.Id)).ToHashSet(StringComparer.Ordinal),
             Condition = at.Condition,
-            BatteryOff = kit.Table.Conditions[at.Condition].Quantity == Quantity.Ohms && kit.Table.Conditions[0].IsFree,
+            BatteryOff =
+                Scale.FeedsItself(kit.Table.Conditions[at.Condition].Quantity) && kit.Table.Conditions[0].IsFree,
             MadeSafe = before.MadeSafe || kit.Table.Conditions[at.Condition].MayTurnEngine,
             Done = With(before.Done, at),
         };

@@ -34,6 +34,9 @@ public sealed class HiddenFault
     /// <summary>The fault.</summary>
     public Fault Fault => planted.Fault;
 
+    /// <summary>Share of readings taken with a slipped probe.</summary>
+    private double Slips { get; init; }
+
     /// <summary>What its owner says.</summary>
     public required Complaint Complaint { get; init; }
 
@@ -46,7 +49,15 @@ public sealed class HiddenFault
     /// <param name="meter">Meter that will be used.</param>
     /// <param name="random">Source of chance.</param>
     /// <param name="widen">Factor on healthy spreads; 1 as believed.</param>
-    public static HiddenFault? Hide(PredictionTable table, Fault fault, Meter meter, Random random, double widen = 1)
+    /// <param name="slips">Share of readings taken with a slipped probe, which then shows anything.</param>
+    public static HiddenFault? Hide(
+        PredictionTable table,
+        Fault fault,
+        Meter meter,
+        Random random,
+        double widen = 1,
+        double slips = 0
+    )
     {
         const int Tries = 12;
         for (var attempt = 0; attempt < Tries; attempt++)
@@ -72,7 +83,11 @@ public sealed class HiddenFault
                     Failed = 3,
                     Tried = 3,
                 };
-                return new HiddenFault(table, parameters, planted, meter, random) { Complaint = complaint };
+                return new HiddenFault(table, parameters, planted, meter, random)
+                {
+                    Complaint = complaint,
+                    Slips = slips,
+                };
             }
         }
 
@@ -83,6 +98,13 @@ public sealed class HiddenFault
     public Reading Read(ProbePair at)
     {
         var condition = table.Conditions[at.Condition];
+        if (Slips > 0 && random.NextDouble() < Slips)
+        {
+            const double Least = -2;
+            const double Most = 16;
+            return new Reading(at, Least + ((Most - Least) * random.NextDouble()), SymptomNow.Present);
+        }
+
         if (condition.Quantity == Quantity.Spark)
         {
             return new Reading(at, Scale.Of(Quantity.Spark, Sparks(condition)), SymptomNow.Present);
@@ -91,6 +113,7 @@ public sealed class HiddenFault
         var function = condition.Quantity switch
         {
             Quantity.Ohms => MeterFunction.Ohms,
+            Quantity.Diode => MeterFunction.Diode,
             _ => MeterFunction.DcVolts,
         };
         var @case = Standing(at.Condition);
@@ -106,9 +129,9 @@ public sealed class HiddenFault
             return new Reading(at, null, SymptomNow.Present);
         }
 
-        if (condition.Quantity == Quantity.Ohms)
+        if (Scale.FeedsItself(condition.Quantity))
         {
-            return new Reading(at, Noisy(Quantity.Ohms, display.Value!.Value), SymptomNow.Present);
+            return new Reading(at, Noisy(condition.Quantity, display.Value!.Value), SymptomNow.Present);
         }
 
         var volts =
@@ -163,7 +186,7 @@ public sealed class HiddenFault
             ),
             Off = condition.Off,
             SparkTester = condition.Tester,
-            BatteryDisconnected = condition.Quantity == Quantity.Ohms,
+            BatteryDisconnected = Scale.FeedsItself(condition.Quantity),
             Faults = [planted],
             Parameters = parameters,
         };

@@ -258,6 +258,8 @@ internal static class JobApi
             {
                 c.Words,
                 c.Quantity,
+                c.Speed,
+                c.Off,
                 Setting = c.Setting.Named(open.Machine),
             }),
             Readings = open.Diagnosis.Readings.Select(r => new

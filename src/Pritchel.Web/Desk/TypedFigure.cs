@@ -21,6 +21,7 @@ public static class TypedFigure
         var most = quantity switch
         {
             Quantity.Ohms => MostOhms,
+            Quantity.Diode => 4,
             Quantity.Amps => MostAmps,
             Quantity.Spark => 2,
             _ => MostVolts,
@@ -30,23 +31,25 @@ public static class TypedFigure
             return null;
         }
 
-        if (reading.IsOverRange && quantity == Quantity.Ohms)
+        if (reading.IsOverRange && Scale.FeedsItself(quantity))
         {
             return ReadingTaken.OpenCircuit;
         }
 
+        if (reading.IsOverRange && quantity == Quantity.Amps)
+        {
+            return Scale.MostAmps;
+        }
+
         if (reading.IsOverRange)
         {
-            error =
-                quantity == Quantity.Amps
-                    ? "OL on DC amps means the range is too small, or its fuse is blown."
-                    : "OL on DC volts means the range is too small. Turn it up one and type the figure.";
+            error = "OL on DC volts means the range is too small. Turn it up one and type the figure.";
             return null;
         }
 
-        if (quantity is Quantity.Ohms or Quantity.Spark && reading.Value < 0)
+        if (quantity is Quantity.Ohms or Quantity.Spark or Quantity.Diode && reading.Value < 0)
         {
-            error = "Ohms are never below zero; without the leads' own they may come near it. Type 0 or more, or OL.";
+            error = "Ohms and the diode range never read below zero. Type 0 or more, or OL.";
             return null;
         }
 

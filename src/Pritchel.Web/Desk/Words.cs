@@ -130,6 +130,7 @@ public static class TestWords
             Quantity.Spark => "Look for a spark",
             Quantity.Amps => "Amps out of the battery",
             Quantity.Ohms => "Ohms",
+            Quantity.Diode => "Diode range",
             _ => "Volts",
         };
         if (test.Condition.Quantity is Quantity.Spark or Quantity.Amps)
@@ -139,8 +140,8 @@ public static class TestWords
 
         if (ground)
         {
-            return test.Condition.Quantity == Quantity.Ohms
-                ? $"Ohms from {test.Red.Name} to {test.Black.Name}"
+            return Scale.FeedsItself(test.Condition.Quantity)
+                ? $"{what} from {test.Red.Name} to {test.Black.Name}"
                 : $"Volts at {test.Red.Name}";
         }
 
@@ -162,8 +163,9 @@ public static class TestWords
     public static string Meter(Condition condition) =>
         condition.Quantity switch
         {
+            Quantity.Diode => "diode range; red and black as said, for it reads one way only",
             Quantity.Ohms => "ohms; short the leads first and note what they add",
-            Quantity.Amps => "DC amps, 10 A jack, in series: never across the posts",
+            Quantity.Amps => "DC amps, 10 A jack, in series: never across the posts; type OL if its fuse goes",
             Quantity.Spark => "none: a spark tester with its gap set",
             _ => "DC volts, 20 V range",
         };
@@ -207,9 +209,20 @@ public static class TestWords
                 : $"{SparkWords(a)} to {SparkWords(b)}";
         }
 
+        // Two leads cannot tell tenths of an ohm apart, nor a battery milliamps.
+        var least = quantity == Quantity.Ohms ? 0.3 : 0.001;
         string Said(double figure) =>
-            double.IsInfinity(figure) ? "OL" : Engineering.Format(Math.Max(0, figure), Unit(quantity));
+            double.IsInfinity(figure) ? "OL"
+            : figure < least ? "nearly 0"
+            : Engineering.Format(Rounded(figure), Unit(quantity));
         return string.Equals(Said(a), Said(b), StringComparison.Ordinal) ? Said(a) : $"{Said(a)} to {Said(b)}";
+    }
+
+    /// <summary>Two figures of a reading whose doubt is in the second.</summary>
+    private static double Rounded(double figure)
+    {
+        var step = Math.Pow(10, Math.Floor(Math.Log10(figure)) - 1);
+        return Math.Round(figure / step) * step;
     }
 
     /// <summary>A range of volts: "12.1 to 12.4 V", "near 0 V".</summary>

@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 
@@ -38,12 +40,16 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
         ViewData["JobTag"] = open.Job.Tag;
         ViewData["Title"] = $"{open.Job.Tag} {open.Machine.Name}";
         ViewData["Area"] = "Diagnose";
-        ViewData["Battery"] = open.Stage switch
-        {
-            Stage.Measure or Stage.Verdict or Stage.Prove => "Battery live",
-            Stage.Repair => "Battery off first",
-            _ => "Battery unknown",
-        };
+        ViewData["Battery"] = !open.Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind))
+            ? null
+            : open.Stage switch
+            {
+                Stage.Measure when open.Diagnosis.Next is { } next && Scale.FeedsItself(next.Condition.Quantity) =>
+                    "Battery off first",
+                Stage.Measure or Stage.Verdict or Stage.Prove => "Battery live",
+                Stage.Repair => "Battery off first",
+                _ => "Battery unknown",
+            };
         return true;
     }
 

@@ -122,11 +122,12 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
 
     /// <summary>Place to give up on when the test cannot be reached: the harder of the two.</summary>
     public string HarderPlace =>
-        new[] { Test!.Red.Place, Test.Black.Place }
+        Open.Kit.Plan.Places(Test!.At)
             .OrderBy(p => Open.Diagnosis.Situation.Opened.Contains(p.Id))
             .ThenByDescending(p => p.Minutes)
-            .First()
-            .Id;
+            .FirstOrDefault()
+            ?.Id
+        ?? "";
 
     private async Task<IActionResult> AnswerAsync(Func<ProbedAt, JobEvent?> answer)
     {

@@ -31,7 +31,8 @@ function showTyped(text) {
 document.addEventListener("alpine:init", () => {
   window.Alpine.data("entry", () => ({
     init() {
-      showTyped(this.$refs.typed.value);
+      // A spark is answered by buttons: there is nothing to type.
+      if (this.$refs.typed) showTyped(this.$refs.typed.value);
     },
     preview() {
       showTyped(this.$refs.typed.value);

@@ -1,5 +1,6 @@
 using CsCheck;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Meters;
 
@@ -85,7 +86,7 @@ public class BeliefsTests
     [Fact]
     public void A_dark_oil_lamp_at_start_and_run_points_to_the_shared_feed_and_a_bright_one_away_from_it()
     {
-        // Fuse, its wires and P1 cavity 1 feed both the lamp and the start circuit.
+        // Fuse, its wires and P1 cavity 1 feed both the lamp and the start circuit; a short anywhere blows that fuse.
         double SharedFeed(LampLook look)
         {
             var complaint = Silent with
@@ -94,7 +95,10 @@ public class BeliefsTests
             };
             var beliefs = Beliefs.Weigh(Kit.Table, complaint, Meter.Ordinary, []);
             return beliefs
-                .Suspects.Where(s => s.Id is "part:fuse" or "wire:1" or "wire:2" or "wire:3" or "cavity:P1/1")
+                .Suspects.Where(s =>
+                    s.Id is "part:fuse" or "wire:1" or "wire:2" or "wire:3" or "cavity:P1/1"
+                    || s.Likeliest?.Kind is FaultKind.Chafed or FaultKind.ShortedToNeighbour
+                )
                 .Sum(s => s.Share);
         }
 
@@ -106,7 +110,10 @@ public class BeliefsTests
     public void An_unloaded_reading_tells_little_and_a_loaded_one_much()
     {
         // The same point, key B, with the key off and with it at START.
-        var (rest, start) = (Kit.Table.Conditions.Count - 1, 0);
+        var (rest, start) = (
+            Kit.Table.Conditions.ToList().FindIndex(c => c.IsFree && c.Words == "everything at rest"),
+            0
+        );
         double Entropy(params Reading[] readings) =>
             -Beliefs
                 .Weigh(Kit.Table, Silent, Meter.Ordinary, readings)

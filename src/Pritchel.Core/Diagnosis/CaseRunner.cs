@@ -12,8 +12,9 @@ internal sealed class CaseRunner
     private const double WeakSpark = 0.5;
     private const double Idle = 0.05;
 
-    // More than this out of a battery at rest flattens it in days: from memory.
-    private const double DrainAmps = 0.03;
+    /// <summary>More than this out of a battery at rest flattens it in days: from memory.</summary>
+    public const double DrainAmps = 0.03;
+
     private const double ChargesShare = 0.5;
     private const double LeastCharge = 0.05;
 

@@ -17,10 +17,14 @@ internal sealed class InformationGain
     private const int StepsPerVolt = 500;
     private const int Representatives = 4;
     private const double LeastDifferenceVolts = 0.01;
+    private const double FarAway = 100;
     private static readonly double FineTop = BinsPerFine * Math.Asinh(1 / FineVolts);
     private static readonly int BinOffset = (int)Math.Ceiling(FineTop + (BinsPerVolt * (-LeastVolts - 1))) + 1;
     private static readonly float[] Places = TabulatePlaces();
-    private static readonly int Bins = BinOffset + (int)Math.Ceiling(FineTop + (BinsPerVolt * (MostVolts - 1))) + 2;
+    private static readonly int Bins = BinOffset + (int)Math.Ceiling(FineTop + (BinsPerVolt * (MostVolts - 1))) + 3;
+
+    // A figure that will not stand still says only that it does not, whatever volts lie under it.
+    private static readonly int Jumping = Bins - 1;
 
     private readonly Beliefs beliefs;
     private readonly List<(Hypothesis Shown, int Class, Particle[] Particles)> live = [];
@@ -76,8 +80,15 @@ internal sealed class InformationGain
             var red = shown.At(at.Condition, at.Red);
             var black = shown.At(at.Condition, at.Black);
             var row = scratch.AsSpan(index * Bins, Bins);
+            var chatters = shown.Chatters(at.Condition);
             foreach (var (p, weight) in particles)
             {
+                if (chatters[p])
+                {
+                    row[Jumping] += weight;
+                    continue;
+                }
+
                 var place = Place(red[p], black[p]);
                 var bin = (int)place;
                 var above = (place - bin) * weight;
@@ -110,9 +121,12 @@ internal sealed class InformationGain
         {
             var red = shown.At(at.Condition, at.Red);
             var black = shown.At(at.Condition, at.Black);
+            var chatters = shown.Chatters(at.Condition);
             for (var i = 0; i < particles.Length && i < Representatives; i++)
             {
-                var volts = Hypothesis.Between(red[particles[i].Index], black[particles[i].Index]);
+                var volts = chatters[particles[i].Index]
+                    ? FarAway
+                    : Hypothesis.Between(red[particles[i].Index], black[particles[i].Index]);
                 least = Math.Min(least, volts);
                 most = Math.Max(most, volts);
             }

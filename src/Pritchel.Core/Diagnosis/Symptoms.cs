@@ -180,16 +180,21 @@ public sealed class Symptoms
 
     private void FindCharge(Part part)
     {
-        Add(
-            CircuitGroup.Charging,
-            "holds-" + part.Id,
-            $"{Said(part)} holds its charge overnight",
-            circuit.Setting(null),
-            part,
-            DutySpeed.Rest,
-            $"{Said(part)} flat overnight",
-            refuses: true
-        );
+        // A machine that draws something at rest by design cannot be complained of for it.
+        if (Level(part, settings[0], DutySpeed.Rest) > -CaseRunner.DrainAmps)
+        {
+            Add(
+                CircuitGroup.Charging,
+                "holds-" + part.Id,
+                $"{Said(part)} holds its charge overnight",
+                circuit.Setting(null),
+                part,
+                DutySpeed.Rest,
+                $"{Said(part)} flat overnight",
+                refuses: true
+            );
+        }
+
         if (
             circuit.Engines.Count > 0
             && settings.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) > ChargesFromAmps) is { } go

@@ -1,0 +1,117 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Meters;
+using Pritchel.Core.Practice;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>What machines can be complained of, and hunts of complaints other than starting.</summary>
+public class SymptomsTests
+{
+    public static TheoryData<string> Machines => [.. Shipped.Ids];
+
+    [Theory]
+    [InlineData("hedgerow-mower-2", "sparks-magneto", "stops-magneto-lever-0")]
+    [InlineData(
+        "orchard-tractor-4",
+        "cranks",
+        "stops-magneto-key-0",
+        "stops-magneto-brake-0",
+        "runs-fuel-cut",
+        "charges-battery",
+        "holds-battery",
+        "does-lamp-left"
+    )]
+    [InlineData("orchard-zero-turn-7", "blades", "sparks-magneto1", "sparks-magneto2", "charges-battery")]
+    [InlineData("hill-quad-2", "stops-coil-key-0", "stops-coil-bar-0", "stops-coil-tether-0", "does-fan")]
+    [InlineData(
+        "packhouse-generator-1",
+        "stops-magneto-switch-0",
+        "stops-magneto-oil-1",
+        "does-outlet1",
+        "does-outlet2"
+    )]
+    [InlineData("harbour-launch-1", "stops-stop", "charges-start", "holds-start")]
+    [InlineData("terrace-dumper-1", "runs-stop", "charges-battery", "does-work-lamp")]
+    public void A_machine_can_be_complained_of_in_every_circuit_it_has(string machine, params string[] expected)
+    {
+        // Expected by hand: what an owner of that machine could say is wrong.
+        var ids = Symptoms.Of(Shipped.Circuit(machine)).Select(s => s.Duty.Id).ToHashSet();
+        Assert.All(expected, e => Assert.Contains(e, ids));
+    }
+
+    [Theory]
+    [MemberData(nameof(Machines))]
+    public void Ids_of_complaints_differ_and_every_one_is_said_in_words(string machine)
+    {
+        var symptoms = Symptoms.Of(Shipped.Circuit(machine));
+        Assert.Equal(symptoms.Count, symptoms.Select(s => s.Duty.Id).Distinct().Count());
+        Assert.All(symptoms, s => Assert.False(string.IsNullOrWhiteSpace(s.Duty.Complaint ?? s.Duty.Name)));
+    }
+
+    [Theory]
+    [InlineData(Quantity.Ohms, 0.0)]
+    [InlineData(Quantity.Ohms, 0.35)]
+    [InlineData(Quantity.Ohms, 4200.0)]
+    [InlineData(Quantity.Ohms, double.PositiveInfinity)]
+    [InlineData(Quantity.Amps, 0.05)]
+    [InlineData(Quantity.Diode, 0.56)]
+    [InlineData(Quantity.Diode, double.PositiveInfinity)]
+    [InlineData(Quantity.Spark, 1.0)]
+    [InlineData(Quantity.Volts, -0.4)]
+    public void A_figure_goes_onto_the_scale_and_comes_back(Quantity quantity, double figure)
+    {
+        var scaled = Scale.Of(quantity, figure);
+        Assert.InRange(scaled, -3, 16);
+        Assert.Equal(figure, Scale.Figure(quantity, scaled), 1e-9 * Math.Max(1, double.IsFinite(figure) ? figure : 1));
+        Assert.True(Scale.Noise(Meter.Ordinary, quantity, scaled) > 0);
+    }
+
+    [Fact]
+    public void A_mower_that_runs_on_and_one_without_spark_are_found_right_in_nine_of_ten()
+    {
+        // Drawn one from each fault that gives the complaint; a seed of this test's own.
+        var circuit = Shipped.Circuit("hedgerow-mower-2");
+        var hunts = new List<Hunt>();
+        foreach (var duty in new[] { "stops-magneto-lever-0", "sparks-magneto" })
+        {
+            var kit = DiagnosisKit.Build(circuit, duty, []);
+            var random = new Random(314);
+            foreach (
+                var fault in kit
+                    .Table.Hypotheses.Where(h => h is { Fault: not null, HasVolts: true })
+                    .Select(h => h.Fault!)
+            )
+            {
+                if (HiddenFault.Hide(kit.Table, fault, Meter.Ordinary, new Random(random.Next())) is { } hidden)
+                {
+                    hunts.Add(Rehearsal.Play(kit, hidden, Meter.Ordinary, new ByInformation()));
+                }
+            }
+        }
+
+        TestContext.Current.TestOutputHelper?.WriteLine(
+            $"{hunts.Count} hunts, right {hunts.Average(h => h.Right ? 1.0 : 0):P1}, readings {hunts.Average(h => h.Readings):0.0}, minutes {hunts.Average(h => h.Minutes.Value):0.0}; "
+                + string.Join(
+                    "; ",
+                    hunts.Where(h => !h.Right).Select(h => $"{h.FaultId} → {h.Verdict ?? "none"} at {h.Share:0.00}")
+                )
+        );
+        Assert.True(hunts.Count >= 30);
+        Assert.True(hunts.Average(h => h.Right ? 1.0 : 0) >= 0.85);
+    }
+
+    [Fact]
+    public void Wires_that_meet_in_a_splice_are_one_repair_when_one_of_them_is_chafed()
+    {
+        // In the tractor 24, 25 and 28 meet in SP1, in the main loom; 23 ends in coupling P3.
+        var faults = Shipped.Tractor.Faults;
+        string Repair(string id) => faults.Single(f => f.Id == id).Repair.Id;
+        Assert.Equal(Repair("24/chafed"), Repair("25/chafed"));
+        Assert.Equal(Repair("24/chafed"), Repair("28/chafed"));
+        Assert.NotEqual(Repair("24/chafed"), Repair("23/chafed"));
+        Assert.Equal("wire:23", Repair("23/chafed"));
+    }
+}

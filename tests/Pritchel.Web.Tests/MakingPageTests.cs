@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using System.Xml.Linq;
 
 namespace Pritchel.Web.Tests;
@@ -121,6 +122,119 @@ public sealed class MakingPageTests(Host host) : IClassFixture<Host>
         Assert.DoesNotContain("var(", text, StringComparison.Ordinal);
         Assert.True(svg.Descendants().Count(e => e.Name.LocalName == "text") > 8);
     }
+
+    [Theory]
+    [InlineData("place", "dash", "Place", "Minutes=7,5", "minutes 4 → 7.5")]
+    [InlineData("place", "dash", "Place", "Minutes=soon", "minutes</b>: “soon” is not a figure")]
+    [InlineData(
+        "control",
+        "gear",
+        "Control",
+        "Positions=neutral",
+        "positions</b>: Must be 2 to 12 different position names."
+    )]
+    [InlineData(
+        "control",
+        "gear",
+        "Control",
+        "Rest=third",
+        "rest</b>: “third” is not a position of this control; allowed: neutral, reverse."
+    )]
+    [InlineData("part", "fuse", "Part", "Values[ratingAmps]=25", "values ratingAmps 20 → 25")]
+    [InlineData("part", "fuse", "Part", "Values[ratingAmps]=0", "ratingAmps</b>: 0 is out of range; allowed:")]
+    [InlineData("part", "fuse", "Part", "Terminals=1", "terminals</b>: Something is joined to terminal 2.")]
+    [InlineData(
+        "part",
+        "SP1",
+        "Part",
+        "DrawnAt=on the engine sheet",
+        "drawnAt at the magneto's plug → on the engine sheet"
+    )]
+    [InlineData("duty", "cranks", "Duty", "Load=nobody", "load</b>: “nobody” is not a part")]
+    [InlineData("machine", "", "Machine", "Identity.SerialFrom=1200", "identity: none → serialFrom 1200")]
+    public async Task Each_thing_is_changed_by_its_form_or_refused_by_its_field(
+        string on,
+        string item,
+        string handler,
+        string typed,
+        string said
+    )
+    {
+        var draft = await BeginAsync("orchard-tractor-4");
+        var page = await client.GetStringAsync($"{draft}?on={on}&item={item}");
+        var form = page.Split($"handler={handler}\"")[1].Split("</form>")[0];
+        var fields = Filled(form);
+        fields[typed.Split('=')[0]] = typed.Split('=')[1];
+        var answer = await client.PostAsync($"{draft}?handler={handler}", new FormUrlEncodedContent(fields));
+        Assert.Contains(
+            said,
+            WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync()),
+            StringComparison.Ordinal
+        );
+    }
+
+    /// <summary>What a browser would send of a form: inputs, ticked boxes, chosen options, text areas.</summary>
+    private static Dictionary<string, string> Filled(string form)
+    {
+        var fields = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (Match input in Regex.Matches(form, "<input [^>]*>", RegexOptions.None, TimeSpan.FromSeconds(1)))
+        {
+            var (name, value) = (Attribute(input.Value, "name"), Attribute(input.Value, "value") ?? "");
+            if (
+                name is not null
+                && (
+                    !input.Value.Contains("checkbox", StringComparison.Ordinal)
+                    || input.Value.Contains(" checked", StringComparison.Ordinal)
+                )
+            )
+            {
+                fields[name] = value;
+            }
+        }
+
+        foreach (
+            Match select in Regex.Matches(
+                form,
+                "<select name=\"(?<name>[^\"]*)\">(?<body>.*?)</select>",
+                RegexOptions.Singleline,
+                TimeSpan.FromSeconds(1)
+            )
+        )
+        {
+            var options = Regex.Matches(
+                select.Groups["body"].Value,
+                "<option[^>]*>(?<text>[^<]*)",
+                RegexOptions.None,
+                TimeSpan.FromSeconds(1)
+            );
+            var chosen =
+                options.FirstOrDefault(o => o.Value.Contains(" selected", StringComparison.Ordinal))
+                ?? options.FirstOrDefault();
+            fields[WebUtility.HtmlDecode(select.Groups["name"].Value)] = chosen is null
+                ? ""
+                : Attribute(chosen.Value, "value") ?? WebUtility.HtmlDecode(chosen.Groups["text"].Value);
+        }
+
+        foreach (
+            Match area in Regex.Matches(
+                form,
+                "<textarea name=\"(?<name>[^\"]*)\"[^>]*>(?<body>.*?)</textarea>",
+                RegexOptions.Singleline,
+                TimeSpan.FromSeconds(1)
+            )
+        )
+        {
+            fields[area.Groups["name"].Value] = WebUtility.HtmlDecode(area.Groups["body"].Value).TrimStart('\n');
+        }
+
+        return fields;
+    }
+
+    private static string? Attribute(string tag, string name) =>
+        Regex.Match(tag, $" {name}=\"(?<value>[^\"]*)\"", RegexOptions.None, TimeSpan.FromSeconds(1))
+            is { Success: true } found
+            ? WebUtility.HtmlDecode(found.Groups["value"].Value)
+            : null;
 
     private async Task<string> BeginAsync(string machine)
     {

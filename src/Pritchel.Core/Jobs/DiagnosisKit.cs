@@ -65,7 +65,13 @@ public sealed class DiagnosisKit
     /// <summary>The pair of points that was told, or null when this machine has no such point or condition.</summary>
     public ProbePair? Pair(ProbedAt told)
     {
+        if (!Circuit.HasNode(told.Red) || !Circuit.HasNode(told.Black))
+        {
+            return null;
+        }
+
         var setting = Circuit.Setting(told.Setting);
+        var pair = (Circuit.NodeOf(told.Red), Circuit.NodeOf(told.Black));
         var condition = Table
             .Conditions.ToList()
             .FindIndex(c =>
@@ -73,9 +79,8 @@ public sealed class DiagnosisKit
                 && c.Quantity == told.Quantity
                 && c.Speed == told.Speed
                 && c.Off.SequenceEqual(told.Off ?? [], StringComparer.Ordinal)
+                && (c.Pairs is null || c.Pairs.Contains(pair))
             );
-        return condition >= 0 && Circuit.HasNode(told.Red) && Circuit.HasNode(told.Black)
-            ? new ProbePair(condition, Circuit.NodeOf(told.Red), Circuit.NodeOf(told.Black))
-            : null;
+        return condition >= 0 ? new ProbePair(condition, pair.Item1, pair.Item2) : null;
     }
 }

@@ -248,7 +248,7 @@ public sealed class Hypothesis
 internal sealed class Predictions
 {
     private readonly float[][] figures;
-    private readonly int[][]? slots;
+    private readonly int[][] slots;
     private readonly float[] nothing;
 
     public Predictions(IReadOnlyList<Condition> conditions, int nodes, int lamps, int particles)
@@ -266,7 +266,7 @@ internal sealed class Predictions
 
     public ReadOnlySpan<float> At(int condition, int node, int particles)
     {
-        var slot = slots![condition].Length == 0 ? node : slots[condition][node];
+        var slot = slots[condition].Length == 0 ? node : slots[condition][node];
         return slot < 0 ? nothing : figures[condition].AsSpan(slot * particles, particles);
     }
 

@@ -68,11 +68,7 @@ public sealed class HiddenFault
             var heard = runner.Begin(fault, parameters, planted.Fraction);
             if (
                 heard is Heard.Nothing or Heard.OneClick or Heard.Chatter
-                || (
-                    heard == Heard.Slow
-                    && table.Duty.Id != "cranks"
-                    && !table.Duty.Id.EndsWith("-cranks", StringComparison.Ordinal)
-                )
+                || (heard == Heard.Slow && table.Sign != SignKind.Turns)
             )
             {
                 var complaint = new Complaint

@@ -56,6 +56,8 @@ public sealed class Circuit
         SlowDevices = [.. ActiveDevices.Where(d => !d.IsFast)];
         RotatingDevices = [.. Devices.Where(d => d.IsRotating)];
         IgnitionDevices = [.. Devices.OfType<IIgnition>()];
+        Device[] alone = [.. Devices.Where(d => d is IPassedAlone)];
+        Passings = alone.Length > 1 ? alone : new Device?[] { null };
         Cranking = [.. Devices.Where(d => d is ICranks)];
         Regulators = [.. Devices.OfType<IRegulator>()];
         Carried = [.. Devices.OfType<IChargeWinding>().SelectMany(w => w.Carried)];
@@ -103,6 +105,9 @@ public sealed class Circuit
     internal Device[] RotatingDevices { get; }
 
     internal IIgnition[] IgnitionDevices { get; }
+
+    /// <summary>Magnetos in the order the magnet passes them; one null where nothing needs telling apart.</summary>
+    internal Device?[] Passings { get; }
 
     internal IRegulator[] Regulators { get; }
 
@@ -278,6 +283,16 @@ public sealed class Circuit
             )
         );
     }
+
+    /// <summary>The network with a disconnected source at each of some nodes, so that ohms between any two are quickly had.</summary>
+    internal Network Probed(IEnumerable<int> nodes) =>
+        new(
+            Network.NodeCount,
+            branches,
+            [.. sources, .. nodes.Where(n => n != Reference).Select(n => new Source(n, Reference))],
+            Reference,
+            varying
+        );
 
     /// <summary>Nodes that the loom itself joins to some, through no part but couplings and splices.</summary>
     private HashSet<int> MetalOf(IEnumerable<int> from)

@@ -111,9 +111,12 @@ public sealed partial class CircuitState
     /// <summary>Mean of the rectified volts with the mean taken away, as an averaging meter forms it.</summary>
     public double RectifiedMean(int red, int black) => averaged ? waves.RectifiedMean(red, black) : 0;
 
+    /// <summary>The one of several magnetos that the magnet is passing; null when all windings are passed together.</summary>
+    internal Device? Passed { get; private set; }
+
     /// <summary>
-    /// Takes the ignition through one turn: windings at their positive and negative peaks, then the instant of the spark.
-    /// Relays and means stay as they are.
+    /// Takes the ignition through one turn: windings at their positive and negative peaks, then the instant of the spark;
+    /// where several magnetos share a flywheel, each in its turn with the others still. Relays and means stay as they are.
     /// </summary>
     /// <param name="red">Node under a peak adapter's red lead, or −1.</param>
     /// <param name="black">Node under its black lead.</param>
@@ -122,22 +125,27 @@ public sealed partial class CircuitState
     {
         var (means, peak) = (averaged, 0.0);
         averaged = false;
-        for (var moment = Moment.Positive; moment <= Moment.Firing; moment++)
+        foreach (var passed in circuit.Passings)
         {
-            Moment = moment;
-            StampActive();
-            SolveInstant();
-            foreach (var ignition in circuit.IgnitionDevices)
+            Passed = passed;
+            for (var moment = Moment.Positive; moment <= Moment.Firing; moment++)
             {
-                ignition.Observe(this);
-            }
+                Moment = moment;
+                StampActive();
+                SolveInstant();
+                foreach (var ignition in circuit.IgnitionDevices)
+                {
+                    ignition.Observe(this);
+                }
 
-            if (red >= 0 && moment != Moment.Firing)
-            {
-                peak = Math.Max(peak, Math.Abs(elimination.Drop(red, black)));
+                if (red >= 0 && moment != Moment.Firing)
+                {
+                    peak = Math.Max(peak, Math.Abs(elimination.Drop(red, black)));
+                }
             }
         }
 
+        Passed = null;
         (Moment, averaged) = (Moment.Still, means);
         StampActive();
         if (!means)

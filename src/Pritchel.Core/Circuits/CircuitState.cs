@@ -81,12 +81,19 @@ public sealed partial class CircuitState
 
     /// <summary>Starts a case afresh: engines at rest, all relays out, fuses whole, lamps cold, timers run down.</summary>
     /// <param name="values">Parameters by index.</param>
-    public void Begin(ReadOnlySpan<double> values)
+    public void Begin(ReadOnlySpan<double> values) => Begin(values, fromWavesBefore: false);
+
+    /// <summary>The same; waves may start from what windings carried in the case before, when that was much like it.</summary>
+    internal void Begin(ReadOnlySpan<double> values, bool fromWavesBefore)
     {
         values.CopyTo(parameters);
         Array.Clear(states);
         Array.Clear(speeds);
-        waves.Forget();
+        if (!fromWavesBefore)
+        {
+            waves.Forget();
+        }
+
         for (var m = 0; m < memories.Length; m++)
         {
             memories[m] = circuit.Memories[m];
@@ -170,6 +177,20 @@ public sealed partial class CircuitState
         var volts = elimination.Drop(meter.From, meter.To);
         return volts >= TestVolts ? double.PositiveInfinity : TestOhms * volts / (TestVolts - volts);
     }
+
+    /// <summary>Takes over how another state of the same circuit stands, to read <see cref="Ohms"/> in it.</summary>
+    internal void StandAs(CircuitState other)
+    {
+        other.conductances.CopyTo(conductances, 0);
+        other.sourceConductances.CopyTo(sourceConductances, 0);
+        elimination.Reduce(conductances);
+    }
+
+    /// <summary>
+    /// Ohms between two nodes of a <see cref="Circuit.Probed"/> network with every e.m.f. dead and every contact as the last
+    /// move left it; infinite when nothing joins them.
+    /// </summary>
+    internal double Ohms(int red, int black) => 1 / elimination.Siemens(red, black, sourceConductances);
 
     /// <summary>Volts across a branch, first end above second: the mean, while waves run.</summary>
     public double Across(BranchId branch)

@@ -61,6 +61,21 @@ public sealed class Elimination
         SolveAgain(conductances, emfs, sourceConductances, quick: false);
     }
 
+    /// <summary>Eliminates all but the ports and solves nothing: what <see cref="Siemens"/> stands on.</summary>
+    internal void Reduce(ReadOnlySpan<double> conductances)
+    {
+        Array.Clear(edges);
+        for (var b = 0; b < network.BranchEdge.Length; b++)
+        {
+            if (network.BranchEdge[b] >= 0)
+            {
+                edges[network.BranchEdge[b]] += conductances[b];
+            }
+        }
+
+        Reduce(network.Steps, edges);
+    }
+
     /// <summary>
     /// Solves anew after e.m.f.s, source conductances and conductances of the network's varying branches have changed and
     /// nothing else: what <see cref="Solve"/> made of the rest stands.
@@ -104,6 +119,13 @@ public sealed class Elimination
         Expand(network.StandingSteps, network.Steps.Length);
         expanded = network.StandingSteps == 0;
     }
+
+    /// <summary>
+    /// Siemens that join two ports with every e.m.f. dead, from what the last solve left. Both must be ports: nodes that
+    /// sources stand on, or the reference.
+    /// </summary>
+    internal double Siemens(int a, int b, ReadOnlySpan<double> sourceConductances) =>
+        ports.Siemens(Array.IndexOf(network.Ports, a), Array.IndexOf(network.Ports, b), edges, sourceConductances);
 
     /// <summary>
     /// Volts at <paramref name="a"/> above <paramref name="b"/>; zero when nothing conducts between their

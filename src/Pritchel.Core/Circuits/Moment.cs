@@ -26,6 +26,9 @@ internal interface IIgnition
     void Observe(CircuitState state);
 }
 
+/// <summary>Implemented by an ignition winding that a magnet passes at a moment of its own, when its like stand still.</summary>
+internal interface IPassedAlone;
+
 /// <summary>Implemented by a regulator that lets its windings through or holds them back, turn by turn.</summary>
 internal interface IRegulator
 {

@@ -7,13 +7,20 @@ namespace Pritchel.Core.Diagnosis;
 /// <param name="Repair">The repair; null for "none of these".</param>
 /// <param name="Share">0 to 1.</param>
 /// <param name="Likeliest">The likeliest fault within it.</param>
-public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest)
+/// <param name="IsSound">Whether it is that nothing is wrong in this circuit.</param>
+public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest, bool IsSound = false)
 {
+    /// <summary>Identity of "nothing is wrong in this circuit".</summary>
+    public const string Sound = "sound";
+
     /// <summary>Words for the list of suspects.</summary>
-    public string Words => Likeliest?.Words ?? (Repair?.Name ?? "None of these: not as drawn, or two faults");
+    public string Words =>
+        IsSound ? "Nothing wrong in this circuit: look to fuel, air, compression"
+        : Likeliest is null && Repair is null ? "None of these: not as drawn, or two faults"
+        : Likeliest?.Words ?? Repair!.Name;
 
     /// <summary>Identity across weighings.</summary>
-    public string Id => Repair?.Id ?? "none";
+    public string Id => IsSound ? Sound : Repair?.Id ?? "none";
 }
 
 /// <summary>
@@ -25,21 +32,35 @@ public sealed class Beliefs
     private const double NoneOfTheseShare = 0.02;
     private const double SoundMachineShare = 0.001;
 
+    // An engine that turns and will not start wants fuel, air or compression as often as spark: common practice, no source.
+    private const double NotElectricalShare = 1;
+
     // How well an unknown cause explains what was heard, and each lamp: no better than guessing.
     private const double NoneExplainsHeard = 0.2;
     private const double NoneExplainsLamp = 0.4;
 
     private readonly double[][] weights;
+    private readonly Hypothesis?[] refined;
+    private readonly Lazy<(double Rates, double[] Gains, double[] HealthyLamps)> ground;
     private double[]? drawWeights;
     private int? leading;
 
-    private Beliefs(PredictionTable table, Complaint complaint, Meter meter, IReadOnlyList<Reading> readings)
+    private Beliefs(
+        PredictionTable table,
+        Complaint complaint,
+        Meter meter,
+        IReadOnlyList<Reading> readings,
+        Testimony? testimony
+    )
     {
         Table = table;
+        Testimony = testimony ?? Testimony.None;
         Complaint = complaint;
         Meter = meter;
         Readings = readings;
         weights = new double[table.Hypotheses.Count][];
+        refined = new Hypothesis?[table.Hypotheses.Count];
+        ground = new(Ground);
         LampsSeen =
         [
             .. complaint
@@ -64,6 +85,9 @@ public sealed class Beliefs
     /// <summary>Readings weighed.</summary>
     public IReadOnlyList<Reading> Readings { get; }
 
+    /// <summary>What was looked at and tried besides.</summary>
+    public Testimony Testimony { get; }
+
     /// <summary>Share of "none of these".</summary>
     public double NoneOfThese { get; private set; }
 
@@ -82,22 +106,43 @@ public sealed class Beliefs
     /// </summary>
     internal double[] DrawWeights => drawWeights ??= WeighDraws();
 
+    /// <summary>Particles of a hypothesis that still count, (Σw)² / Σw², in the mean over the shares of hypotheses.</summary>
+    internal double Counting
+    {
+        get
+        {
+            var (sum, total) = (0.0, 0.0);
+            for (var h = 0; h < weights.Length; h++)
+            {
+                var share = Share(h);
+                if (share > 0 && Table.Hypotheses[h].HasVolts)
+                {
+                    sum += share * share * share / weights[h].Sum(w => w * w);
+                    total += share;
+                }
+            }
+
+            return total > 0 ? sum / total : Table.Particles;
+        }
+    }
+
     /// <summary>Index of the likeliest hypothesis.</summary>
     internal int LeadingIndex => leading ??= Enumerable.Range(0, weights.Length).MaxBy(Share);
 
     /// <summary>The likeliest hypothesis, when it is a fault with predictions of its own.</summary>
     internal Hypothesis? Leading =>
-        Table.Hypotheses[LeadingIndex] is { HasVolts: true, Fault: not null } first ? first : null;
+        Hypothesis(LeadingIndex) is { HasVolts: true, Fault: not null } first ? first : null;
 
     /// <summary>Weighs a complaint and readings.</summary>
     public static Beliefs Weigh(
         PredictionTable table,
         Complaint complaint,
         Meter meter,
-        IReadOnlyList<Reading> readings
+        IReadOnlyList<Reading> readings,
+        Testimony? testimony = null
     )
     {
-        var beliefs = new Beliefs(table, complaint, meter, readings);
+        var beliefs = new Beliefs(table, complaint, meter, readings, testimony);
         beliefs.WeighAll();
         return beliefs;
     }
@@ -105,32 +150,15 @@ public sealed class Beliefs
     private void WeighAll()
     {
         var grouped = GroupedReading.Of(Table, Readings, Meter);
-        var life = Complaint.Circumstances;
-        var rates = Table.Hypotheses.Sum(h => h.Fault?.RateUnder(life) ?? 0);
-        var gains = MeterGains();
-        var healthyLamps = new double[Table.Particles];
-        for (var p = 0; p < healthyLamps.Length; p++)
-        {
-            healthyLamps[p] = ParticleWeigher.LampLikelihood(this, Table.Healthy, p);
-        }
-
-        Parallel.For(
-            0,
-            weights.Length,
-            h =>
-            {
-                var hypothesis = Table.Hypotheses[h];
-                var rate = hypothesis.Fault?.RateUnder(life) ?? rates * SoundMachineShare;
-                var prior = rate / rates * (1 - NoneOfTheseShare) / Table.Particles;
-                weights[h] = new ParticleWeigher(this, hypothesis, gains, healthyLamps).Weigh(prior, grouped);
-            }
-        );
+        Parallel.For(0, weights.Length, h => weights[h] = Weigh(h, grouped));
+        Refine(grouped);
         var total = weights.Sum(w => w.Sum());
         NoneOfThese =
             NoneOfTheseShare
             * (Complaint.Heard == Heard.NotSaid ? 1 : NoneExplainsHeard)
             * Math.Pow(NoneExplainsLamp, Math.Min(3, LampsSeen.Count))
-            * Math.Pow(Likelihood.WildDensity, grouped.Count);
+            * Math.Pow(Likelihood.WildDensity, grouped.Count)
+            * Testimony.OfUnknown;
         total += NoneOfThese;
         NoneOfThese /= total;
         foreach (var particle in weights)
@@ -153,9 +181,81 @@ public sealed class Beliefs
                     var likeliest = g.MaxBy(x => x.Share).Fault!;
                     return new Suspect(likeliest.Repair, g.Sum(x => x.Share), likeliest);
                 })
-                .Append(new Suspect(null, NoneOfThese + Share(weights.Length - 1), null))
+                .Append(new Suspect(null, NoneOfThese, null))
+                .Append(new Suspect(null, Share(weights.Length - 1), null, IsSound: true))
                 .OrderByDescending(s => s.Share),
         ];
+    }
+
+    /// <summary>
+    /// Where readings have left a leading hypothesis few particles that count, or none near, its severities are drawn anew
+    /// about where they best explain the readings, and it is weighed again: otherwise it would be punished, reading by
+    /// reading, for the gap beside its nearest one.
+    /// </summary>
+    private void Refine(List<GroupedReading> grouped)
+    {
+        const double FewOf = 0.25;
+        if (grouped.Count == 0)
+        {
+            return;
+        }
+
+        var (leastShare, most) = Table.FollowsWaves ? (1e-3, 10) : (0.01, 6);
+        var fits = new SeverityFit?[weights.Length];
+        Parallel.For(
+            0,
+            weights.Length,
+            h => fits[h] = SeverityFit.Of(this, Table.Hypotheses[h], grouped, () => Weigh(h, []))
+        );
+        var total = weights.Select((w, h) => Math.Max(w.Sum(), fits[h]?.Weight ?? 0)).Sum();
+        var few = Enumerable
+            .Range(0, weights.Length)
+            .Where(h => fits[h] is { } fit && Math.Max(weights[h].Sum(), fit.Weight) > leastShare * total)
+            .Select(h => (Index: h, Sum: weights[h].Sum(), Squares: weights[h].Sum(w => w * w), Fit: fits[h]!.Value))
+            .Where(x => x.Sum < x.Fit.Weight || x.Sum * x.Sum / x.Squares < FewOf * Table.Particles)
+            .OrderByDescending(x => Math.Max(x.Sum, x.Fit.Weight))
+            .Take(most)
+            .ToList();
+        Parallel.ForEach(
+            few,
+            x =>
+            {
+                refined[x.Index] = Table.Near(x.Index, x.Fit.About, x.Fit.Within);
+                weights[x.Index] = Weigh(x.Index, grouped);
+            }
+        );
+    }
+
+    /// <summary>A hypothesis with the predictions its weights stand for.</summary>
+    internal Hypothesis Hypothesis(int index) => refined[index] ?? Table.Hypotheses[index];
+
+    /// <summary>A hypothesis's particles after the complaint and some readings, not yet brought to sum to one with others.</summary>
+    internal double[] Weigh(int hypothesis, IReadOnlyList<GroupedReading> readings)
+    {
+        var weighed = Hypothesis(hypothesis);
+        var (rates, gains, healthyLamps) = ground.Value;
+        var rate =
+            weighed.Fault?.RateUnder(Complaint.Circumstances)
+            ?? rates * (Complaint.Heard == Heard.WillNotStart ? NotElectricalShare : SoundMachineShare);
+
+        // A fault that leaves the duty alone is no reason for this complaint: as seldom as none at all.
+        rate *= weighed is { Fault: not null, HasVolts: false } ? SoundMachineShare : 1;
+        var prior = rate / rates * (1 - NoneOfTheseShare) / Table.Particles * Testimony.Of(weighed.Fault);
+        return new ParticleWeigher(this, weighed, gains, healthyLamps).Weigh(prior, readings);
+    }
+
+    /// <summary>What every weighing stands on: rates, this meter's gains, how lamps look on a sound machine.</summary>
+    private (double Rates, double[] Gains, double[] HealthyLamps) Ground()
+    {
+        var healthyLamps = new double[Table.Particles];
+        for (var p = 0; p < healthyLamps.Length; p++)
+        {
+            healthyLamps[p] = ParticleWeigher.LampLikelihood(this, Table.Healthy, p);
+        }
+
+        // The complaint chose the circuit: what cannot give it is not what other causes are weighed against.
+        var rates = Table.Hypotheses.Where(h => h.HasVolts).Sum(h => h.Fault?.RateUnder(Complaint.Circumstances) ?? 0);
+        return (Math.Max(rates, 1e-9), MeterGains(), healthyLamps);
     }
 
     private double[] WeighDraws()

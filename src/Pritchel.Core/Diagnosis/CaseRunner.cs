@@ -36,6 +36,8 @@ internal sealed class CaseRunner
     private readonly ParameterId[] gaps;
     private readonly Dictionary<(int Red, int Black), CircuitState> metered = [];
     private readonly double tolerance;
+    private CircuitState? probed;
+    private CircuitState? stood;
     private Settlement settled;
 
     /// <summary>A runner of a table's conditions.</summary>
@@ -74,9 +76,22 @@ internal sealed class CaseRunner
             return healthy.Harmless(fault);
         }
 
-        for (var p = 0; p < draws.Count; p++)
+        var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
+        var first = Screen(draws);
+        foreach (var p in first)
         {
-            heard[p] = Begin(fault, draws.Parameters(p), draws.Severity(p));
+            heard[p] = Solve(fault, draws, p, draws.Severity(p), shown, []);
+        }
+
+        // All hypotheses share the draws: where the mildest, the worst and two between show what the sound machine shows,
+        // the fault does not reach, and the sound machine's figures are its own.
+        var reaches = Enumerable
+            .Range(0, table.Conditions.Count)
+            .Select(c => c == 0 || healthy is null || !Array.TrueForAll(first, p => healthy.Shows(shown, c, p)))
+            .ToArray();
+        foreach (var p in Enumerable.Range(0, draws.Count).Except(first))
+        {
+            heard[p] = Solve(fault, draws, p, draws.Severity(p), shown, reaches);
         }
 
         if (healthy?.IsLike(heard) == true)
@@ -85,19 +100,67 @@ internal sealed class CaseRunner
         }
 
         var (severities, mass) = Gathered(fault, draws, healthy, heard);
-
-        var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
         for (var p = 0; p < draws.Count; p++)
         {
-            Begin(fault, draws.Parameters(p), severities[p]);
-            for (var c = 0; c < table.Conditions.Count; c++)
+            if (severities[p] != draws.Severity(p))
             {
-                shown.Chatters[c][p] = Visit(c) == Settlement.Chatters;
-                Note(shown, c, p);
+                Solve(fault, draws, p, severities[p], shown, reaches);
             }
         }
 
-        return new Hypothesis(fault, shown, heard, mass);
+        healthy?.Lend(shown, reaches);
+        return new Hypothesis(fault, shown, heard, mass) { Severities = severities };
+    }
+
+    /// <summary>
+    /// The same hypothesis on the same machines with other severities, each standing for as much as it is told: what it
+    /// reached before it reaches now.
+    /// </summary>
+    public Hypothesis Again(
+        Hypothesis before,
+        ParticleDraws draws,
+        Hypothesis healthy,
+        double[] severities,
+        double[] mass
+    )
+    {
+        var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
+        var heard = new Heard[draws.Count];
+        var reaches = before.Reaches(healthy, table.Conditions.Count);
+        for (var p = 0; p < draws.Count; p++)
+        {
+            heard[p] = Solve(before.Fault, draws, p, severities[p], shown, reaches);
+        }
+
+        healthy.Lend(shown, reaches);
+        return new Hypothesis(before.Fault, shown, heard, mass) { Severities = severities };
+    }
+
+    /// <summary>One particle: the duty tried, then every condition that the fault reaches noted; what is heard.</summary>
+    private Heard Solve(
+        Fault? fault,
+        ParticleDraws draws,
+        int particle,
+        double severity,
+        Predictions shown,
+        bool[] reaches
+    )
+    {
+        var heard = Begin(fault, draws.Parameters(particle), severity);
+        for (var c = 0; c < table.Conditions.Count; c++)
+        {
+            if (reaches.Length > 0 && !reaches[c])
+            {
+                continue;
+            }
+
+            // The duty has just been tried: its own condition is where things stand.
+            var stands = c == 0 && table.Conditions[0].IsFree ? settled : Visit(c);
+            shown.Chatters[c][particle] = stands == Settlement.Chatters;
+            Note(shown, c, particle);
+        }
+
+        return heard;
     }
 
     /// <summary>
@@ -190,11 +253,14 @@ internal sealed class CaseRunner
 
     /// <summary>Whether the fault changes nothing that is heard, by the particles that would show it soonest.</summary>
     private bool Screened(Fault? fault, ParticleDraws draws, Hypothesis healthy) =>
-        draws.Screen.All(p => Begin(fault, draws.Parameters(p), draws.Severity(p)) == healthy.HeardBy[p]);
+        Screen(draws).All(p => Begin(fault, draws.Parameters(p), draws.Severity(p)) == healthy.HeardBy[p]);
+
+    /// <summary>Particles that tell soonest whether a fault matters; fewer where each takes long.</summary>
+    private int[] Screen(ParticleDraws draws) => [.. draws.Screen.Take(table.FollowsWaves ? 2 : 4)];
 
     private Heard TryDuty()
     {
-        state.Begin(values);
+        state.Begin(values, fromWavesBefore: true);
         SetSpeed(table.Duty.Speed);
         return Listen(state.Move(table.Conditions[0].Setting));
     }
@@ -241,18 +307,34 @@ internal sealed class CaseRunner
             Open(condition);
         }
 
+        if (wanted.Quantity == Quantity.Ohms)
+        {
+            // An ohmmeter's half volt opens no diode and pulls no relay: what stands without it stands with it.
+            probed ??= new CircuitState(circuit, circuit.Probed(OhmPoints()));
+            stood ??= new CircuitState(circuit) { Tolerance = tolerance };
+            stood.Begin(opened);
+            stood.Move(wanted.Setting);
+            probed.StandAs(stood);
+        }
+
         for (var i = 0; i < pairs.Count; i++)
         {
             shown.Set(condition, i, particle, Scale.Of(wanted.Quantity, Figure(wanted, pairs[i])));
         }
     }
 
+    private IEnumerable<int> OhmPoints() =>
+        table
+            .Conditions.Where(c => c.Quantity == Quantity.Ohms)
+            .SelectMany(c => c.Pairs!.SelectMany(p => new[] { p.Red, p.Black }))
+            .Distinct();
+
     private double Figure(Condition condition, (int Red, int Black) pair)
     {
         switch (condition.Quantity)
         {
             case Quantity.Ohms:
-                return Ohms(condition, pair);
+                return probed!.Ohms(pair.Red, pair.Black);
             case Quantity.Diode:
                 return Metered(condition, pair, DiodeVolts, DiodeInsideOhms);
             case Quantity.Spark:
@@ -263,14 +345,6 @@ internal sealed class CaseRunner
             default:
                 return state.Drop(pair.Red, pair.Black);
         }
-    }
-
-    private double Ohms(Condition condition, (int Red, int Black) pair)
-    {
-        const double TestVolts = 0.5;
-        const double InsideOhms = 10_000;
-        var volts = Metered(condition, pair, TestVolts, InsideOhms);
-        return volts >= TestVolts * (1 - 1e-9) ? double.PositiveInfinity : InsideOhms * volts / (TestVolts - volts);
     }
 
     /// <summary>Volts that a source of the meter's own leaves between two nodes.</summary>

@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Diagnosis;
 
@@ -22,6 +23,9 @@ public enum Heard
 
     /// <summary>Does what it should.</summary>
     Works,
+
+    /// <summary>The engine turns over and will not start; nobody has looked at this circuit by itself yet.</summary>
+    WillNotStart,
 }
 
 /// <summary>How a lamp looked.</summary>
@@ -46,6 +50,11 @@ public enum LampLook
 /// <param name="Look">How it looked.</param>
 public sealed record LampSeen(string Lamp, int Condition, LampLook Look);
 
+/// <summary>What was found of another duty of the same machine.</summary>
+/// <param name="Duty">The other duty.</param>
+/// <param name="Works">Whether that is done as it should be.</param>
+public sealed record AlsoTold(string Duty, bool Works);
+
 /// <summary>What the owner says is wrong.</summary>
 public sealed record Complaint
 {
@@ -66,6 +75,15 @@ public sealed record Complaint
 
     /// <summary>Switch contacts bridged by someone before, "part/contact"; solved as found.</summary>
     public IReadOnlyList<string> Bridged { get; init; } = [];
+
+    /// <summary>Positions the controls stood in when it happened, by id; null for the duty's own.</summary>
+    public IReadOnlyDictionary<string, string>? Setting { get; init; }
+
+    /// <summary>How fast the engine turned when it happened; null for the duty's own speed.</summary>
+    public DutySpeed? Speed { get; init; }
+
+    /// <summary>What else was tried, and how that went.</summary>
+    public IReadOnlyList<AlsoTold> Also { get; init; } = [];
 
     /// <summary>The machine's life so far.</summary>
     public Circumstances Circumstances { get; init; } = Circumstances.Usual;

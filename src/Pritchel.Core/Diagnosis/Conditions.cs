@@ -42,7 +42,7 @@ public sealed record Condition(
 /// other working position, and everything at rest; for an ignition its kill leads by ohms and its spark with them off;
 /// for a battery what leaves it. Derived from the machine; no family is known by name.
 /// </summary>
-public static class Conditions
+public static partial class Conditions
 {
     /// <summary>Conditions of a duty; the duty's own is always the first.</summary>
     public static IReadOnlyList<Condition> Of(Circuit circuit, Duty duty)
@@ -85,6 +85,12 @@ public static class Conditions
         if (sign is SignKind.Sparks or SignKind.Charges || !hasBattery)
         {
             conditions.AddRange(OfWindings(circuit, own));
+            conditions.AddRange(OfLeads(circuit, own));
+        }
+
+        if (!hasBattery && sign is SignKind.Works or SignKind.Glows)
+        {
+            conditions.AddRange(OfDeadLoads(circuit, own, duty));
         }
 
         return conditions;
@@ -294,15 +300,41 @@ public static class Conditions
             yield return Out(setting, [], "");
         }
 
+        var fed = Fed(circuit, own);
         foreach (var coupling in machine.Parts.Where(p => p.Kind == PartKinds.Coupling))
         {
-            yield return Out(own, [coupling.Id], $", {coupling.Name} apart");
+            // Each side by itself: what lies to ground beyond it is then on that side or the other.
+            var sides = coupling
+                .Terminals.Select(t => circuit.NodeOf($"{coupling.Id}.{t}"))
+                .Where(fed.Contains)
+                .Except(pairs.Select(p => p.Node))
+                .Distinct();
+            var apart = Out(own, [coupling.Id], $", {coupling.Name} apart");
+            yield return apart with
+            {
+                Pairs = [.. apart.Pairs!, .. sides.Select(n => (n, circuit.Reference))],
+            };
         }
 
         foreach (var (end, words) in Leaving(circuit, own, duty))
         {
             yield return Out(own, [end], words);
         }
+    }
+
+    /// <summary>Nodes that the battery feeds on the sound machine in a setting: where a chafe would draw a fuse's current.</summary>
+    private static HashSet<int> Fed(Circuit circuit, ControlSetting setting)
+    {
+        const double FedVolts = 6;
+        var state = new CircuitState(circuit) { FollowsWaves = false };
+        state.Begin(circuit.NominalParameters());
+        state.Move(setting);
+        return
+        [
+            .. Enumerable
+                .Range(0, circuit.Network.NodeCount)
+                .Where(n => state.Joined(n, circuit.Reference) && state.Drop(n, circuit.Reference) > FedVolts),
+        ];
     }
 
     /// <summary>Wires of the duty's line that can be pulled off where they leave a switch or a relay.</summary>
@@ -365,44 +397,6 @@ public static class Conditions
             }
         }
     }
-
-    /// <summary>Each winding by itself, its wires off: ohms between its terminals.</summary>
-    private static IEnumerable<Condition> OfWindings(Circuit circuit, ControlSetting own)
-    {
-        var machine = circuit.Machine;
-        foreach (var part in machine.Parts.Where(p => IsWinding(circuit, p)))
-        {
-            var ends = machine
-                .Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
-                .Where(e => MachineWords.Split(e.At).Part == part.Id)
-                .Select(e => e.Name)
-                .ToList();
-            var pairs = NormalReadings
-                .Across(machine, part)
-                .Select(a => (Red: circuit.NodeOf(a.Red), Black: circuit.NodeOf(a.Black)))
-                .Where(a => a.Red != a.Black)
-                .DistinctBy(a => a.Red)
-                .ToList();
-            if (pairs.Count > 0)
-            {
-                yield return Describe(circuit, own, false) with
-                {
-                    Quantity = Quantity.Ohms,
-                    Off = ends,
-                    MayTurnEngine = false,
-                    Pairs = pairs,
-                    Words = $"wires off the {part.Name}",
-                };
-            }
-        }
-    }
-
-    private static bool IsWinding(Circuit circuit, Part part) =>
-        circuit.HasDevice(part.Id)
-        && (
-            DeviceKinds.Named(part.Kind)!.NeedsEngine
-            || circuit.DeviceOf(part.Id).Sign(AtRest(circuit)).Kind == SignKind.Sparks
-        );
 
     private static CircuitState AtRest(Circuit circuit)
     {

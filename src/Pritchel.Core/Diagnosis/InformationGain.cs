@@ -28,6 +28,7 @@ internal sealed class InformationGain
 
     private readonly Beliefs beliefs;
     private readonly List<(Hypothesis Shown, int Class, Particle[] Particles)> live = [];
+    private readonly int spreadOver;
     private readonly int classes;
     private readonly double entropy;
 
@@ -44,7 +45,7 @@ internal sealed class InformationGain
                 continue;
             }
 
-            var repair = beliefs.Table.Hypotheses[h].Fault?.Repair.Id ?? "";
+            var repair = beliefs.Hypothesis(h).Fault?.Repair.Id ?? "";
             if (!byRepair.TryGetValue(repair, out var index))
             {
                 index = byRepair.Count;
@@ -53,10 +54,16 @@ internal sealed class InformationGain
             }
 
             shares[index] += share;
-            var shown = beliefs.Table.Hypotheses[h];
+            var shown = beliefs.Hypothesis(h);
             live.Add((shown.HasVolts ? shown : beliefs.Table.Healthy, index, Alive(beliefs.Weights(h), share)));
         }
 
+        spreadOver = beliefs.Counting switch
+        {
+            > 32 => 1,
+            > 12 => 2,
+            _ => 3,
+        };
         classes = shares.Count;
         var total = shares.Sum();
         entropy = -shares.Sum(s => s / total * Math.Log2(s / total));
@@ -99,9 +106,15 @@ internal sealed class InformationGain
 
         for (var k = 0; k < classes; k++)
         {
+            var row = scratch.AsSpan(k * Bins, Bins);
+            if (Scale.FeedsItself(beliefs.Table.Conditions[at.Condition].Quantity))
+            {
+                Blur(row[..Jumping]);
+            }
+
             for (var b = 0; b < Bins; b++)
             {
-                total[b] += scratch[(k * Bins) + b];
+                total[b] += row[b];
             }
         }
 
@@ -111,6 +124,27 @@ internal sealed class InformationGain
         }
 
         return Math.Max(0, entropy - Remaining(scratch, total, mass));
+    }
+
+    /// <summary>
+    /// Severities of a log scale leave gaps where few particles count, and a reading in a gap of one suspect and not of
+    /// another's would seem to tell them apart: each figure is spread over as many bins as the gaps are wide.
+    /// </summary>
+    private void Blur(Span<double> row)
+    {
+        Span<double> before = stackalloc double[row.Length];
+        row.CopyTo(before);
+        var most = row.Length - 1;
+        for (var b = 0; b < row.Length; b++)
+        {
+            double sum = 0;
+            for (var d = -spreadOver; d <= spreadOver; d++)
+            {
+                sum += (spreadOver + 1 - Math.Abs(d)) * before[Math.Clamp(b + d, 0, most)];
+            }
+
+            row[b] = sum / ((spreadOver + 1) * (spreadOver + 1));
+        }
     }
 
     /// <summary>Whether the likeliest particles of what is left predict different volts at all.</summary>

@@ -26,8 +26,29 @@ internal static class Likelihood
     };
 
     /// <summary>Chance that this is said when that is true.</summary>
-    public static double OfHeard(Heard said, Heard truth) =>
-        said == Heard.NotSaid ? 1 : Confusion[(int)truth - 1, (int)said - 1];
+    /// <param name="said">What is said.</param>
+    /// <param name="truth">What is true.</param>
+    /// <param name="byDegrees">Whether too little shades off into nothing, as with lamps, sparks and charging; an engine turns or does not.</param>
+    public static double OfHeard(Heard said, Heard truth, bool byDegrees = false) =>
+        (said, truth) switch
+        {
+            (Heard.Slow, Heard.Nothing) when byDegrees => 0.15,
+            (Heard.Nothing, Heard.Slow) when byDegrees => 0.2,
+            _ => OfHeardPlainly(said, truth),
+        };
+
+    private static double OfHeardPlainly(Heard said, Heard truth) =>
+        said switch
+        {
+            Heard.NotSaid => 1,
+            Heard.WillNotStart => truth switch
+            {
+                Heard.Works => HardFaultSaidToComeAndGo,
+                Heard.Slow => 0.5,
+                _ => 0.95,
+            },
+            _ => Confusion[(int)truth - 1, (int)said - 1],
+        };
 
     /// <summary>Chance that a lamp at that share of its volts is called bright, dim or out.</summary>
     public static double OfLamp(LampLook said, double share)

@@ -20,6 +20,14 @@ public sealed record Outlook(
     double NotHigh
 )
 {
+    private static readonly Repair NotThisCircuit = new(
+        Suspect.Sound,
+        "nothing in this circuit",
+        "not this circuit",
+        RepairKind.CleanJoint,
+        ""
+    );
+
     /// <summary>What each result of a test would point to, under present beliefs.</summary>
     public static Outlook Of(Beliefs beliefs, ProbePair at)
     {
@@ -29,12 +37,8 @@ public sealed record Outlook(
         var odd = new List<(double Volts, double Weight)>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
         {
-            var hypothesis = beliefs.Table.Hypotheses[h];
-            if (hypothesis.Fault is not { } fault)
-            {
-                continue;
-            }
-
+            var hypothesis = beliefs.Hypothesis(h);
+            var repair = hypothesis.Fault?.Repair ?? NotThisCircuit;
             var shown = hypothesis.HasVolts ? hypothesis : beliefs.Table.Healthy;
             var weights = beliefs.Weights(h);
             for (var p = 0; p < weights.Length; p++)
@@ -43,7 +47,7 @@ public sealed record Outlook(
                 var agrees = sound.Agrees(volts);
                 idle += sound.LikeIdle(volts) ? weights[p] : 0;
                 var into = agrees ? healthy : other;
-                into[fault.Repair] = into.GetValueOrDefault(fault.Repair) + weights[p];
+                into[repair] = into.GetValueOrDefault(repair) + weights[p];
                 if (!agrees)
                 {
                     odd.Add((volts, weights[p]));

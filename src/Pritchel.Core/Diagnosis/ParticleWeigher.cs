@@ -59,7 +59,15 @@ internal sealed class ParticleWeigher(
 
     private double ComplaintLikelihood(int particle)
     {
-        var likelihood = Likelihood.OfHeard(beliefs.Complaint.Heard, hypothesis.HeardBy[particle]);
+        // A sound circuit leaves the engine unwilling for another reason; its rate says how often.
+        var likelihood =
+            hypothesis.Fault is null && beliefs.Complaint.Heard == Heard.WillNotStart
+                ? 1
+                : Likelihood.OfHeard(
+                    beliefs.Complaint.Heard,
+                    hypothesis.HeardBy[particle],
+                    byDegrees: beliefs.Table.Sign != Circuits.SignKind.Turns
+                );
         if (lampsLikeHealthy is not null && !hypothesis.HasVolts)
         {
             return likelihood * lampsLikeHealthy[particle];
@@ -154,7 +162,8 @@ internal sealed class ParticleWeigher(
 
         var mean = sum / count;
         var deviation = Math.Sqrt(Math.Max(0, (squares / count) - (mean * mean)));
-        return Math.Min(WidestKernelVolts, KernelShare * widening * deviation);
+        var fewer = Math.Sqrt((double)PredictionTable.UsualParticles / count);
+        return Math.Min(WidestKernelVolts, KernelShare * fewer * widening * deviation);
     }
 
     /// <summary>

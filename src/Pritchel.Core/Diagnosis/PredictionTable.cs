@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
@@ -7,7 +8,7 @@ namespace Pritchel.Core.Diagnosis;
 /// <summary>
 /// What each hypothesis would show: for every fault, a number of particles (machines that differ within healthy
 /// spread, faults that differ in severity), each solved in every condition. Depends on the machine, the duty and
-/// what is bridged; not on any answer. Immutable once built, and shared.
+/// what is bridged; not on any answer. Shared, and always answers alike.
 /// </summary>
 public sealed class PredictionTable
 {
@@ -16,15 +17,15 @@ public sealed class PredictionTable
 
     // Following the waves of charge windings takes a thousand times as long as a still circuit.
     private const int WaveParticles = 16;
-    private const double BeliefTolerance = 1e-4;
+    internal const double BeliefTolerance = 1e-4;
+
+    private readonly ConcurrentDictionary<(int Hypothesis, int About, int Within), Hypothesis> near = new();
+    private ParticleDraws? draws;
 
     private PredictionTable(Circuit circuit, Duty duty, IReadOnlyList<string> bridged)
     {
         Circuit = circuit;
-        FollowsWaves =
-            circuit.WaveEngine >= 0
-            && duty.Speed != DutySpeed.Rest
-            && Diagnosis.Conditions.SignOf(circuit, duty) == SignKind.Charges;
+        FollowsWaves = NeedsWaves(circuit, duty);
         Particles = FollowsWaves ? WaveParticles : UsualParticles;
         Duty = duty;
         Sign = Diagnosis.Conditions.SignOf(circuit, duty);
@@ -83,14 +84,18 @@ public sealed class PredictionTable
 
     /// <summary>Solves every hypothesis in every condition.</summary>
     /// <param name="circuit">The machine.</param>
-    /// <param name="dutyId">Duty that fails.</param>
+    /// <param name="duty">Duty that fails.</param>
     /// <param name="bridged">Switch contacts bridged by someone, "part/contact".</param>
     /// <param name="seed">Seed of the particles.</param>
-    public static PredictionTable Build(Circuit circuit, string dutyId, IReadOnlyList<string> bridged, int seed = 20261)
+    /// <param name="cancel">Gives it up.</param>
+    public static PredictionTable Build(
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<string> bridged,
+        int seed = 20261,
+        CancellationToken cancel = default
+    )
     {
-        var duty =
-            circuit.Machine.Duties.FirstOrDefault(d => string.Equals(d.Id, dutyId, StringComparison.Ordinal))
-            ?? Symptoms.Of(circuit).First(s => string.Equals(s.Duty.Id, dutyId, StringComparison.Ordinal)).Duty;
         var table = new PredictionTable(circuit, duty, bridged);
         var draws = new ParticleDraws(circuit, table.Particles, seed);
         Fault?[] faults = [.. table.FollowsWaves ? Relevance.Of(circuit, duty) : circuit.Faults, null];
@@ -99,7 +104,7 @@ public sealed class PredictionTable
         Parallel.For(
             0,
             faults.Length,
-            new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount },
+            new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = cancel },
             () => new CaseRunner(table, circuit, BeliefTolerance),
             (h, _, runner) =>
             {
@@ -119,8 +124,86 @@ public sealed class PredictionTable
             _ => { }
         );
         table.Hypotheses = hypotheses;
+        table.draws = draws;
         return table;
     }
+
+    /// <summary>
+    /// A hypothesis with its severities drawn anew about where they have come to lie, when few of those it has are near.
+    /// The same place gives the same hypothesis, however it was come by; a few are kept.
+    /// </summary>
+    /// <param name="hypothesis">Which.</param>
+    /// <param name="about">Where, as a fraction of the fault's range.</param>
+    /// <param name="within">Half the width they are to be spread over.</param>
+    internal Hypothesis Near(int hypothesis, double about, double within)
+    {
+        const int MostKept = 96;
+        const double Steps = 40;
+        var key = (hypothesis, (int)Math.Round(about * Steps), (int)Math.Round(within * Steps));
+        if (near.TryGetValue(key, out var known))
+        {
+            return known;
+        }
+
+        if (near.Count > MostKept)
+        {
+            near.Clear();
+        }
+
+        var (severities, mass) = Spread(key.Item2 / Steps, Math.Max(1, key.Item3) / Steps);
+        var before = Hypotheses[hypothesis];
+        var runner = new CaseRunner(this, Circuit.With([before.Fault!]), BeliefTolerance);
+        return near.GetOrAdd(key, runner.Again(before, draws!, Healthy, severities, mass));
+    }
+
+    /// <summary>
+    /// Severities of which most lie evenly near a place and the rest evenly everywhere, with what each stands for: one over
+    /// the density it was drawn with (importance sampling).
+    /// </summary>
+    private (double[] Severities, double[] Mass) Spread(double about, double within)
+    {
+        const double NearShare = 0.8;
+        var (low, high) = (Math.Max(0, about - within), Math.Min(1, about + within));
+        var inside = (int)(NearShare * Particles);
+        var random = new Random(Particles);
+        var severities = Enumerable
+            .Range(0, Particles)
+            .Select(p =>
+                p < inside
+                    ? low + ((high - low) * (p + random.NextDouble()) / inside)
+                    : (p - inside + random.NextDouble()) / (Particles - inside)
+            )
+            .ToArray();
+        random.Shuffle(severities);
+        var (share, rest) = ((double)inside / Particles, 1 - ((double)inside / Particles));
+        return (
+            severities,
+            [.. severities.Select(s => 1 / (rest + (s >= low && s <= high ? share / (high - low) : 0)))]
+        );
+    }
+
+    /// <summary>The sound machine's predictions alone: enough to ask what lights, long before the faults are worked out.</summary>
+    internal static PredictionTable Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> bridged, int seed = 20261)
+    {
+        var table = new PredictionTable(circuit, duty, bridged);
+        var draws = new ParticleDraws(circuit, table.Particles, seed);
+        table.Hypotheses = [new CaseRunner(table, circuit, BeliefTolerance).Predict(null, draws, null)];
+        return table;
+    }
+
+    /// <summary>Whether a duty is done by the waves of charge windings, rather than by an ignition or a battery at rest.</summary>
+    internal static bool NeedsWaves(Circuit circuit, Duty duty) =>
+        circuit.WaveEngine >= 0
+        && duty.Speed != DutySpeed.Rest
+        && Diagnosis.Conditions.SignOf(circuit, duty)
+            is SignKind.Charges
+                or SignKind.Works
+                or SignKind.Glows
+                or SignKind.Sounds;
+
+    /// <summary>A duty with its conditions and no predictions: enough to try it.</summary>
+    internal static PredictionTable Bare(Circuit circuit, Duty duty, IReadOnlyList<string> bridged) =>
+        new(circuit, duty, bridged);
 
     /// <summary>Lamps that glow in a condition when all is well, by part id: the ones worth asking about.</summary>
     public IEnumerable<string> LampsLit(int condition)
@@ -206,6 +289,28 @@ public sealed class Hypothesis
         return differ <= others.Length / OneStrayIn;
     }
 
+    /// <summary>Whether a particle's figures in a condition are this hypothesis's own.</summary>
+    internal bool Shows(Predictions other, int condition, int particle) => shown!.Same(other, condition, particle);
+
+    /// <summary>Lends its figures to another of the same draws, in the conditions that the other's fault does not reach.</summary>
+    internal void Lend(Predictions other, bool[] reaches)
+    {
+        for (var c = 0; c < reaches.Length; c++)
+        {
+            if (!reaches[c])
+            {
+                other.Borrow(shown!, c);
+            }
+        }
+    }
+
+    /// <summary>Severity of each particle, as a fraction of the fault's range; none where nothing was kept.</summary>
+    internal double[] Severities { get; init; } = [];
+
+    /// <summary>Conditions in which the fault shows at all.</summary>
+    internal bool[] Reaches(Hypothesis healthy, int conditions) =>
+        [.. Enumerable.Range(0, conditions).Select(c => c == 0 || !shown!.Borrowed(healthy.shown!, c))];
+
     /// <summary>A fault that leaves the duty alone: it keeps no predictions and is taken for the sound machine.</summary>
     internal Hypothesis Harmless(Fault? fault) => new(fault, null, heard);
 
@@ -251,6 +356,9 @@ internal sealed class Predictions
     private readonly int[][] slots;
     private readonly float[] nothing;
 
+    // A tenth of what meters show.
+    private const float SameWithin = 1e-4f;
+
     public Predictions(IReadOnlyList<Condition> conditions, int nodes, int lamps, int particles)
     {
         nothing = new float[particles];
@@ -269,6 +377,40 @@ internal sealed class Predictions
         var slot = slots[condition].Length == 0 ? node : slots[condition][node];
         return slot < 0 ? nothing : figures[condition].AsSpan(slot * particles, particles);
     }
+
+    /// <summary>Whether every figure and lamp of a particle in a condition is the same, and chatter too.</summary>
+    /// <remarks>A path that a fault lays changes the order of solving, so the last digits may differ.</remarks>
+    public bool Same(Predictions other, int condition, int particle)
+    {
+        bool Alike(float[] mine, float[] its)
+        {
+            for (var i = particle; i < mine.Length; i += nothing.Length)
+            {
+                if (!(Math.Abs(mine[i] - its[i]) <= SameWithin || (float.IsNaN(mine[i]) && float.IsNaN(its[i]))))
+                {
+                    return false;
+                }
+            }
+
+            return true;
+        }
+
+        return Chatters[condition][particle] == other.Chatters[condition][particle]
+            && Alike(figures[condition], other.figures[condition])
+            && Alike(Glows[condition], other.Glows[condition]);
+    }
+
+    /// <summary>Whether its figures of a condition are another's own.</summary>
+    public bool Borrowed(Predictions other, int condition) =>
+        ReferenceEquals(Chatters[condition], other.Chatters[condition]);
+
+    /// <summary>Takes another's figures of a condition for its own.</summary>
+    public void Borrow(Predictions other, int condition) =>
+        (figures[condition], Glows[condition], Chatters[condition]) = (
+            other.figures[condition],
+            other.Glows[condition],
+            other.Chatters[condition]
+        );
 
     public void Set(int condition, int slot, int particle, double value) =>
         figures[condition][(slot * nothing.Length) + particle] = (float)value;

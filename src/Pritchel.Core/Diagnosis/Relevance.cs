@@ -26,7 +26,7 @@ internal static class Relevance
             .Network.Branches.Select((b, i) => (b.From, b.To, Amps: Carries(state, i)))
             .Where(b => double.IsFinite(b.Amps))
             .ToList();
-        var fair = FairShare * Math.Abs(circuit.DeviceOf(duty.Load).Sign(state).Level);
+        var fair = FairShare * OwnAmps(circuit, duty.Load, amps);
         var carrying = amps.Where(b => b.Amps >= fair).ToList();
         var pairs = carrying.SelectMany(b => new[] { (b.From, b.To), (b.To, b.From) }).ToHashSet();
         var touched = carrying.SelectMany(b => new[] { b.From, b.To }).ToHashSet();
@@ -35,6 +35,14 @@ internal static class Relevance
                 ? touched.Contains(f.Nodes.From) && (f.Kind != FaultKind.Chafed || !IsGround(circuit, f.Nodes.From))
                 : pairs.Contains(f.Nodes) || !amps.Exists(b => (b.From, b.To) == f.Nodes || (b.To, b.From) == f.Nodes)
         );
+    }
+
+    /// <summary>Most that flows in any branch at the load's terminals.</summary>
+    private static double OwnAmps(Circuit circuit, string load, List<(int From, int To, double Amps)> amps)
+    {
+        var part = circuit.Machine.Parts.First(p => string.Equals(p.Id, load, StringComparison.Ordinal));
+        var own = part.Terminals.Select(t => circuit.NodeOf($"{load}.{t}")).ToHashSet();
+        return amps.Where(b => own.Contains(b.From) || own.Contains(b.To)).Select(b => b.Amps).DefaultIfEmpty(0).Max();
     }
 
     /// <summary>Effective amps in a branch, the alternating ones included.</summary>

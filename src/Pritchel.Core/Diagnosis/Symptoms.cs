@@ -63,6 +63,11 @@ public sealed class Symptoms
         return symptoms.found;
     }
 
+    /// <summary>A duty of a machine by its id, the file's own or one found.</summary>
+    public static Duty Duty(Circuit circuit, string id) =>
+        circuit.Machine.Duties.FirstOrDefault(d => string.Equals(d.Id, id, StringComparison.Ordinal))
+        ?? Of(circuit).First(s => string.Equals(s.Duty.Id, id, StringComparison.Ordinal)).Duty;
+
     /// <summary>Speed of an engine at a duty.</summary>
     public static double RpmOf(Engine engine, DutySpeed speed) =>
         speed switch
@@ -197,7 +202,12 @@ public sealed class Symptoms
 
         if (
             circuit.Engines.Count > 0
-            && settings.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) > ChargesFromAmps) is { } go
+            && settings
+                .Where(EngineRuns)
+                .Take(MostTriedTurning)
+                .Concat(settings.Take(MostTriedTurning))
+                .FirstOrDefault(s => LevelAtWork(part, s) > ChargesFromAmps)
+                is { } go
         )
         {
             Add(
@@ -294,6 +304,20 @@ public sealed class Symptoms
         }
 
         return circuit.DeviceOf(part.Id).Sign(state).Level;
+    }
+
+    /// <summary>Whether its engines would go on running in a setting: where it charges when its owner looks.</summary>
+    private bool EngineRuns(ControlSetting setting)
+    {
+        state.Begin(circuit.NominalParameters());
+        for (var e = 0; e < circuit.Engines.Count; e++)
+        {
+            state.SetSpeed(e, circuit.Engines[e].IdleRpm);
+        }
+
+        var settlement = state.Move(setting);
+        return Outcome.Of(state, settlement) is { FuelOn: true } outcome
+            && (outcome.AllSpark || outcome.Sparks.Count == 0);
     }
 
     /// <summary>How much a part does at work, waves of the charge windings followed.</summary>

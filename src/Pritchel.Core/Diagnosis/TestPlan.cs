@@ -48,8 +48,18 @@ public sealed record PlannedTest(
     // readings within reach beat the one that halves what is left behind four screws.
     private const double ChanceBits = 0.1;
 
+    /// <summary>Bits that the chance of so many particles would show of a test that tells nothing.</summary>
+    public double ByChance { get; init; } = ChanceBits;
+
     /// <summary>Expected information per minute, what chance alone would show taken off.</summary>
-    public double Rate => (Math.Max(0, Bits - ChanceBits) + (0.05 * Math.Min(Bits, ChanceBits))) / Minutes.Value;
+    public double Rate => (Sure + (0.05 * Math.Min(Bits, ByChance))) / Minutes.Value;
+
+    /// <summary>Bits beyond what chance would show.</summary>
+    public double Sure => Math.Max(0, Bits - ByChance);
+
+    /// <summary>Bits by chance among so many particles that still count: as their root, by eye on rehearsals.</summary>
+    internal static double ChanceOf(double particles) =>
+        ChanceBits * Math.Sqrt(PredictionTable.UsualParticles / particles);
 }
 
 /// <summary>Chooses what to measure next: most expected information per minute.</summary>
@@ -89,6 +99,7 @@ public sealed class TestPlan
     {
         var allowed = Allowed(situation).ToArray();
         var gain = new InformationGain(beliefs);
+        var counting = beliefs.Counting;
         var planned = new PlannedTest[allowed.Length];
         Parallel.For(
             0,
@@ -96,7 +107,7 @@ public sealed class TestPlan
             gain.NewScratch,
             (i, _, scratch) =>
             {
-                planned[i] = Plan(allowed[i], situation, gain.Bits(allowed[i], scratch));
+                planned[i] = Plan(allowed[i], situation, gain.Bits(allowed[i], scratch), counting);
                 return scratch;
             },
             _ => { }
@@ -157,8 +168,20 @@ public sealed class TestPlan
     }
 
     /// <summary>One test with its cost.</summary>
-    public PlannedTest Plan(ProbePair at, Situation situation, double bits) =>
-        new(at, points.At(at.Red), points.At(at.Black), table.Conditions[at.Condition], Cost(at, situation), bits);
+    /// <param name="at">Where.</param>
+    /// <param name="situation">How things stand.</param>
+    /// <param name="bits">What it would tell.</param>
+    /// <param name="counting">Particles of a hypothesis that still count.</param>
+    public PlannedTest Plan(
+        ProbePair at,
+        Situation situation,
+        double bits,
+        double counting = PredictionTable.UsualParticles
+    ) =>
+        new(at, points.At(at.Red), points.At(at.Black), table.Conditions[at.Condition], Cost(at, situation), bits)
+        {
+            ByChance = PlannedTest.ChanceOf(Math.Max(1, counting)),
+        };
 
     /// <summary>Minutes a test takes from how things stand.</summary>
     public Minutes Cost(ProbePair at, Situation situation)

@@ -12,7 +12,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     private const double WrongRepairMinutes = 60;
     private const double LeastShare = 0.9;
 
-    // A complaint is hearsay: no verdict before the meter has spoken twice.
+    // A complaint is hearsay: no verdict before the meter has spoken twice, or once and an eye; once is enough to see
+    // that nothing is wrong.
     private const int LeastReadings = 2;
 
     /// <summary>
@@ -22,7 +23,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     public static Verdict Of(Beliefs beliefs, PlannedTest? best)
     {
         var first = beliefs.Suspects[0];
-        if (first.Repair is null)
+        if (first.Repair is null && !first.IsSound)
         {
             return new Verdict(
                 null,
@@ -32,7 +33,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         }
 
         var loss = new Minutes((1 - first.Share) * WrongRepairMinutes);
-        var heard = beliefs.Readings.Count >= LeastReadings;
+        var found = beliefs.Testimony.Looks.Count(l => l.Found != LookFound.Sound);
+        var heard = beliefs.Readings.Count + found >= (first.IsSound ? 1 : LeastReadings);
         if (
             heard
             && first.Share >= LeastShare
@@ -63,6 +65,6 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     private static double Settles(Beliefs beliefs, PlannedTest test)
     {
         var doubt = -beliefs.Suspects.Where(s => s.Share > 0).Sum(s => s.Share * Math.Log2(s.Share));
-        return Math.Min(1, test.Bits / Math.Max(doubt, 1e-9));
+        return Math.Min(1, test.Sure / Math.Max(doubt, 1e-9));
     }
 }

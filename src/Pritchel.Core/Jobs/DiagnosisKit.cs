@@ -49,7 +49,19 @@ public sealed class DiagnosisKit
 
     /// <summary>Works everything out; takes a second or two.</summary>
     public static DiagnosisKit Build(Circuit circuit, string dutyId, IReadOnlyList<string> bridged) =>
-        new(PredictionTable.Build(circuit, dutyId, bridged));
+        Build(circuit, Symptoms.Duty(circuit, dutyId), bridged);
+
+    /// <summary>Works everything out for a duty, in the setting it names.</summary>
+    public static DiagnosisKit Build(
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<string> bridged,
+        CancellationToken cancel = default
+    ) => new(PredictionTable.Build(circuit, duty, bridged, cancel: cancel));
+
+    /// <summary>The same with the sound machine's predictions alone; at once.</summary>
+    public static DiagnosisKit Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> bridged) =>
+        new(PredictionTable.Sketch(circuit, duty, bridged));
 
     /// <summary>How a pair of points is told so that it outlives a change of numbering.</summary>
     public ProbedAt Told(ProbePair at) =>

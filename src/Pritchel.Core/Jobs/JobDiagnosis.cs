@@ -16,7 +16,7 @@ public sealed class JobDiagnosis
 {
     private const double BitsPerTest = 0.85;
 
-    private JobDiagnosis(JobState state, DiagnosisKit kit, Meter meter)
+    private JobDiagnosis(JobState state, DiagnosisKit kit, Meter meter, Func<string, DutyTries?> tries)
     {
         State = state;
         Kit = kit;
@@ -35,7 +35,8 @@ public sealed class JobDiagnosis
                     Scaled(kit, meter, r.At!.Value, r.Reading.Figure),
                     r.Reading.Symptom
                 )),
-            ]
+            ],
+            TestimonyOf(state, tries)
         );
         Tests = kit.Plan.Best(Beliefs, Situation, 40);
         Verdict = Verdict.Of(Beliefs, Tests.Count == 0 ? null : Tests[0]);
@@ -103,7 +104,27 @@ public sealed class JobDiagnosis
     private double Entropy => -Beliefs.Suspects.Where(s => s.Share > 0).Sum(s => s.Share * Math.Log2(s.Share));
 
     /// <summary>Weighs a job whose complaint has been made.</summary>
-    public static JobDiagnosis Of(JobState state, DiagnosisKit kit, Meter meter) => new(state, kit, meter);
+    /// <param name="state">The job.</param>
+    /// <param name="kit">Predictions of its complaint.</param>
+    /// <param name="meter">Meter in use.</param>
+    /// <param name="tries">How faults let another duty go, by its id; null where that is not known.</param>
+    public static JobDiagnosis Of(
+        JobState state,
+        DiagnosisKit kit,
+        Meter meter,
+        Func<string, DutyTries?>? tries = null
+    ) => new(state, kit, meter, tries ?? (_ => null));
+
+    private static Testimony TestimonyOf(JobState state, Func<string, DutyTries?> tries) =>
+        new(
+            state.Looks.Select(l => new Look(l.Repair, l.Found)),
+            [
+                .. state
+                    .Complaint!.Also.Select(a => (a.Works, Tries: tries(a.Duty)))
+                    .Where(a => a.Tries is not null)
+                    .Select(a => (a.Works, a.Tries!)),
+            ]
+        );
 
     /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>
     public static double? Scaled(DiagnosisKit kit, Meter meter, ProbePair at, double? figure)
@@ -121,6 +142,10 @@ public sealed class JobDiagnosis
             situation = happened.Event switch
             {
                 ReadingTaken reading when kit.Pair(reading.At) is { } at => Measured(situation, kit, at),
+                LookedAt look when PlaceOf(kit, look) is { } place => situation with
+                {
+                    Opened = With(situation.Opened, place),
+                },
                 TestPassedOver { Place: { } place } => situation with
                 {
                     Unreachable = With(situation.Unreachable, place),
@@ -135,6 +160,11 @@ public sealed class JobDiagnosis
 
         return situation;
     }
+
+    private static string? PlaceOf(DiagnosisKit kit, LookedAt look) =>
+        kit
+            .Circuit.Faults.FirstOrDefault(f => string.Equals(f.Repair.Id, look.Repair, StringComparison.Ordinal))
+            ?.Repair.Place;
 
     /// <summary>How things stand after a reading: places stay open, controls stay put, safe stays safe.</summary>
     public static Situation Measured(Situation before, DiagnosisKit kit, ProbePair at) =>

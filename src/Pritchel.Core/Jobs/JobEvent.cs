@@ -12,6 +12,7 @@ namespace Pritchel.Core.Jobs;
 [JsonDerivedType(typeof(ComplaintMade), "complaint")]
 [JsonDerivedType(typeof(ReadingTaken), "reading")]
 [JsonDerivedType(typeof(TestPassedOver), "passed-over")]
+[JsonDerivedType(typeof(LookedAt), "look")]
 [JsonDerivedType(typeof(HelpChanged), "help")]
 [JsonDerivedType(typeof(Undone), "undo")]
 [JsonDerivedType(typeof(VerdictTaken), "verdict")]
@@ -73,6 +74,11 @@ public enum PassedOver
 /// <param name="Place">Place that cannot be reached, when that is why.</param>
 /// <param name="Why">Why.</param>
 public sealed record TestPassedOver(ProbedAt At, string? Place, PassedOver Why) : JobEvent;
+
+/// <summary>A place was looked at and touched.</summary>
+/// <param name="Repair">Id of the repair whose place it is.</param>
+/// <param name="Found">What was found.</param>
+public sealed record LookedAt(string Repair, LookFound Found) : JobEvent;
 
 /// <summary>A helper came or went.</summary>
 /// <param name="Alone">Whether the person now works alone.</param>

@@ -8,6 +8,9 @@ public enum Stage
     /// <summary>What is wrong is being written down.</summary>
     Complaint,
 
+    /// <summary>Places are looked at and touched; open as long as the job is measured.</summary>
+    Look,
+
     /// <summary>Readings are being taken.</summary>
     Measure,
 
@@ -54,6 +57,13 @@ public sealed class JobState
     /// <summary>Readings that stand.</summary>
     public IReadOnlyList<(int Sequence, ReadingTaken Reading)> Readings =>
         [.. Standing.Where(e => e.Event is ReadingTaken).Select(e => (e.Sequence, (ReadingTaken)e.Event))];
+
+    /// <summary>Looks that stand.</summary>
+    public IReadOnlyList<LookedAt> Looks => [.. Standing.Select(e => e.Event).OfType<LookedAt>()];
+
+    /// <summary>Whether measuring goes on although something stood clear: said after the complaint as it now stands.</summary>
+    public bool GoesOn =>
+        Standing.LastOrDefault(e => e.Event is ComplaintMade or VerdictTaken or MeasuredOn)?.Event is MeasuredOn;
 
     /// <summary>Whether the person works alone.</summary>
     public bool Alone => Last<HelpChanged>()?.Alone ?? false;

@@ -13,6 +13,30 @@ public static class RepairSteps
     private const string BatteryFirst =
         "Battery's grounded post off first and on last. Plug lead off and clipped to the block before anything turns. The maker's manual comes first.";
 
+    /// <summary>What to do when a machine works as it was designed.</summary>
+    public static RepairGuide AsDesigned { get; } =
+        new(
+            "An interlock that stops the engine keeps somebody's hand or foot. It is never bridged to please.",
+            [
+                "Show the rider at the machine: what stops it, in which position, and what lets it go on.",
+                "Take out whatever was found bridged, and prove each stop below: a machine that was altered may hide a second fault.",
+                "Write down what was shown, so that the next complaint of it takes a minute.",
+            ]
+        );
+
+    /// <summary>What to do when nothing is wrong in the circuit complained of.</summary>
+    public static RepairGuide NotElectrical { get; } =
+        new(
+            "Petrol: outdoors, no flame, plug lead clipped to the block while anything is open. Nothing is sprayed into a running engine.",
+            [
+                "Fuel: fresh, tap and tank vent open, filter clear; does the bowl fill, and does the plug come out wet or dry?",
+                "Air: filter out, choke opens and shuts all the way.",
+                "Compression: a gauge, or a thumb over the hole; a valve stuck open or a decompressor held.",
+                "Timing: a sheared flywheel key sparks well at the wrong moment.",
+                "Any other circuit that can keep it from running is a complaint of its own: see the list of this machine.",
+            ]
+        );
+
     /// <summary>The guide for a kind of repair.</summary>
     public static RepairGuide For(RepairKind kind) =>
         kind switch

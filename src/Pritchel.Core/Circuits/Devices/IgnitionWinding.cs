@@ -46,16 +46,20 @@ internal sealed class IgnitionWinding
     /// <summary>Volts at its terminals now.</summary>
     public double Volts(CircuitState state) => double.IsInfinity(state[Ohms]) ? 0 : state.Across(source);
 
-    public void Stamp(CircuitState state)
+    /// <summary>Stamps it for the present moment.</summary>
+    /// <param name="state">The state.</param>
+    /// <param name="passed">Whether a magnet passes it then; otherwise it only lies in the way of others' pulses.</param>
+    public void Stamp(CircuitState state, bool passed = true)
     {
         var share = state.Moment switch
         {
+            Moment.Positive or Moment.Negative when !passed => 0,
             Moment.Positive => 1,
             Moment.Negative => -1,
             Moment.Wave => Math.Sin(state.Angle),
             _ => 0,
         };
-        var reactance = share == 0 ? 0 : reactancePer1000 * state.Rpm(engine) / 1000;
+        var reactance = share == 0 && passed ? 0 : reactancePer1000 * state.Rpm(engine) / 1000;
         state.SetSource(
             source,
             share * OpenVolts(state),

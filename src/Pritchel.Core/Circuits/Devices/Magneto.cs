@@ -7,7 +7,7 @@ namespace Pritchel.Core.Circuits.Devices;
 /// A flywheel magneto with its coil: sparks unless its kill lead finds ground. What is left of its primary's volts with the
 /// kill lead as it is decides, so some ohms kill an inductive primary, and fewer the slower it turns.
 /// </summary>
-internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDevice, IKillable, IIgnition
+internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDevice, IKillable, IIgnition, IPassedAlone
 {
     private const double PeakVoltsPer1000 = 60;
 
@@ -57,12 +57,17 @@ internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDe
 
     public override void Stamp(CircuitState state)
     {
-        primary.Stamp(state);
+        primary.Stamp(state, passed: IsPassed(state));
         high.Stamp(state);
     }
 
     public void Observe(CircuitState state)
     {
+        if (!IsPassed(state))
+        {
+            return;
+        }
+
         switch (state.Moment)
         {
             case Moment.Positive:
@@ -92,6 +97,8 @@ internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDe
         new(circuit.NodeOf(part.Id + ".kill"), circuit.NodeOf(part.Id + ".case"), Faults().First());
 
     public override IEnumerable<Fault> Faults() => [.. primary.Faults("", "primary"), .. high.Faults()];
+
+    private bool IsPassed(CircuitState state) => state.Passed is null || ReferenceEquals(state.Passed, this);
 
     private double Left(CircuitState state)
     {

@@ -31,6 +31,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
                     declaration.Control(contact.Control),
                     declaration.Parameter(name + "/ohms", figures["contactOhms"], Spread.Contact),
                     declaration.Parameter(name + "/welded", 0, Spread.None),
+                    declaration.Parameter(name + "/leakOhms", double.PositiveInfinity, Spread.None),
                     declaration.Branch(name, a, b),
                     (declaration.Node(a), declaration.Node(b))
                 )
@@ -53,7 +54,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
         foreach (var pole in poles)
         {
             var closed = pole.Closed[state.Position(pole.Control)] || state[pole.Welded] > 0;
-            state.SetOhms(pole.Branch, closed ? state[pole.Ohms] : double.PositiveInfinity);
+            state.SetOhms(pole.Branch, closed ? state[pole.Ohms] : state[pole.Leak]);
         }
     }
 
@@ -79,6 +80,19 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
             Changes = [new(pole.Welded, ChangeRule.Set, 1)],
             Nodes = pole.Nodes,
         };
+        yield return new Fault
+        {
+            Id = name + "/wet",
+            Kind = FaultKind.ShortedToNeighbour,
+            Words = words + ": damp or salt bridges it",
+            Repair = repair,
+            Rate = 0.3,
+            Severity = new Severity(20, 20_000),
+            Changes = [new(pole.Leak, ChangeRule.SetToSeverity)],
+            Nodes = pole.Nodes,
+            ComesAndGoes = true,
+            Weakness = Weakness.Damp | Weakness.Salt,
+        };
     }
 
     private static SeriesFaults OpenOrPoor(string name, string words, Repair repair, Pole pole) =>
@@ -100,6 +114,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
         int Control,
         ParameterId Ohms,
         ParameterId Welded,
+        ParameterId Leak,
         BranchId Branch,
         (int, int) Nodes
     )

@@ -21,7 +21,7 @@ internal static class DemoJobs
         }
 
         var workshop = services.GetRequiredService<Workshop>();
-        var kit = workshop.Kit(found.Entry.Id, found.Entry.Version, found.Circuit, "cranks", []);
+        var kit = workshop.Kit(found.Entry.Id, found.Entry.Version, found.Circuit, new Complaint { Duty = "cranks" });
         await AddAsync(
             jobs,
             found.Entry,

@@ -1,4 +1,5 @@
 using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Meters;
@@ -12,8 +13,42 @@ namespace Pritchel.Web.Desk;
 /// <param name="Meter">Meter in use.</param>
 /// <param name="Kit">Predictions for its duty.</param>
 /// <param name="Diagnosis">What its evidence comes to.</param>
-public sealed record OpenJob(Job Job, Circuit Circuit, Meter Meter, DiagnosisKit Kit, JobDiagnosis Diagnosis)
+/// <param name="Design">Whether a sound machine does the same where it happened; null when that is the duty's own setting.</param>
+public sealed record OpenJob(
+    Job Job,
+    Circuit Circuit,
+    Meter Meter,
+    DiagnosisKit Kit,
+    JobDiagnosis Diagnosis,
+    DesignCheck? Design
+)
 {
+    /// <summary>Identity of the verdict that nothing is wrong: the machine works as it was designed.</summary>
+    public const string AsDesigned = "as-designed";
+
+    /// <summary>Whether it stands that the machine works as designed, and nobody has chosen to measure on.</summary>
+    public bool WorksAsDesigned => Design is { AsDesigned: true } && State.ComplaintTold && !State.GoesOn;
+
+    /// <summary>In words, why a sound machine does the same.</summary>
+    public string DesignWords
+    {
+        get
+        {
+            static string Said(Control control, string position) =>
+                control.Says?.GetValueOrDefault(position) ?? $"{control.Name.ToLowerInvariant()} at {position}";
+            var (any, all) = (Design!.AnyOf, Design.AllOf);
+            var stood = any.Concat(all).DistinctBy(w => w.Control.Id).Select(w => Said(w.Control, w.Stood));
+            var wanted =
+                any.Count > 0
+                    ? string.Join(", or ", any.Select(w => Said(w.Control, w.Wanted)))
+                    : string.Join(" and ", all.Select(w => Said(w.Control, w.Wanted)));
+            return $"A sound machine does the same: {string.Join(" and ", stood)}. Given {wanted}, it would not.";
+        }
+    }
+
+    /// <summary>Whether its predictions are all there; until then only what needs none may be shown.</summary>
+    public bool IsWorkedOut { get; init; } = true;
+
     /// <summary>Its machine.</summary>
     public Machine Machine => Circuit.Machine;
 
@@ -21,7 +56,10 @@ public sealed record OpenJob(Job Job, Circuit Circuit, Meter Meter, DiagnosisKit
     public JobState State => Job.State;
 
     /// <summary>Stage, a waiting verdict included.</summary>
-    public Stage Stage => Diagnosis.Stage;
+    public Stage Stage =>
+        !IsWorkedOut ? State.Stage
+        : WorksAsDesigned && State.Stage == Stage.Measure ? Stage.Verdict
+        : Diagnosis.Stage;
 }
 
 /// <summary>Brings jobs, machines and meter together for the pages and the API.</summary>
@@ -31,7 +69,7 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
     public async Task<OpenJob?> OpenAsync(int number, CancellationToken cancel = default)
     {
         var job = await jobs.FindAsync(number, cancel);
-        return job is null ? null : await LayOutAsync(job, cancel);
+        return job is null ? null : await LayOutAsync(job, wait: true, cancel);
     }
 
     /// <summary>All jobs laid out, newest first.</summary>
@@ -40,7 +78,7 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
         var all = new List<OpenJob>();
         foreach (var job in await jobs.ListAsync(cancel))
         {
-            all.Add(await LayOutAsync(job, cancel));
+            all.Add(await LayOutAsync(job, wait: false, cancel));
         }
 
         return all;
@@ -61,13 +99,28 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
         return (entry, workshop.Circuit(id, entry.Version, json!));
     }
 
-    private async Task<OpenJob> LayOutAsync(Job job, CancellationToken cancel)
+    /// <summary>Lays a job out; its predictions are waited for only when asked to, and once it has a complaint to explain.</summary>
+    private async Task<OpenJob> LayOutAsync(Job job, bool wait, CancellationToken cancel)
     {
         var json = await machines.JsonAsync(job.MachineId, job.MachineVersion, cancel);
         var circuit = workshop.Circuit(job.MachineId, job.MachineVersion, json!);
         var meter = await meters.GetAsync(cancel);
         var complaint = job.State.Complaint!;
-        var kit = workshop.Kit(job.MachineId, job.MachineVersion, circuit, complaint.Duty, complaint.Bridged);
-        return new OpenJob(job, circuit, meter, kit, workshop.Diagnosis(job, kit, meter));
+        var design = workshop.Design(job.MachineId, job.MachineVersion, circuit, complaint);
+        var (kit, whole) =
+            wait && job.State.ComplaintTold && (design is not { AsDesigned: true } || job.State.GoesOn)
+                ? (workshop.Kit(job.MachineId, job.MachineVersion, circuit, complaint), true)
+                : workshop.Sketch(job.MachineId, job.MachineVersion, circuit, complaint);
+        return new OpenJob(
+            job,
+            circuit,
+            meter,
+            kit,
+            whole ? workshop.Diagnosis(job, kit, meter) : JobDiagnosis.Of(job.State, kit, meter),
+            design
+        )
+        {
+            IsWorkedOut = whole,
+        };
     }
 }

@@ -85,7 +85,7 @@ public sealed class Opening(IServiceProvider services, StartOptions options, Wor
                     .Select(j => j.State.Complaint!)
             )
             {
-                workshop.Kit(entry.Id, entry.Version, circuit, complaint.Duty, complaint.Bridged);
+                workshop.Kit(entry.Id, entry.Version, circuit, complaint);
             }
         }
 

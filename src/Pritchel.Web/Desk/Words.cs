@@ -1,6 +1,7 @@
 using System.Globalization;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Units;
@@ -19,7 +20,9 @@ public static class DutyWords
         }
 
         var words = duty.Name.Split(' ');
-        return words.Length == 1 ? $"Does not {Verb(duty)}" : $"{string.Join(' ', words[..^1])} do not {words[^1]}";
+        return words.Length == 1 ? $"Does not {Verb(duty)}"
+            : words[^1].EndsWith('s') ? $"{string.Join(' ', words[..^1])} does not {Verb(duty)}"
+            : $"{string.Join(' ', words[..^1])} do not {words[^1]}";
     }
 
     /// <summary>"it must not crank" from "cranks".</summary>
@@ -42,7 +45,14 @@ public static class DutyWords
             [
                 (Heard.Nothing, "No spark"),
                 (Heard.Slow, "A weak spark"),
+                (Heard.WillNotStart, "Turns over and will not start; spark not looked at yet"),
                 (Heard.Works, "Sparks just now"),
+            ],
+            (SignKind.LetsRun, false) =>
+            [
+                (Heard.Nothing, "Nothing: no click, no pull"),
+                (Heard.WillNotStart, "Turns over and will not start; not looked at yet"),
+                (Heard.Works, "Pulls in just now"),
             ],
             (SignKind.Charges, true) => [(Heard.Nothing, "Flat after a night"), (Heard.Works, "Holds just now")],
             (SignKind.Charges, _) =>
@@ -88,6 +98,7 @@ public static class DutyWords
             Heard.Chatter => "Chatters",
             Heard.Slow => "Turns, but slowly",
             Heard.Works => "Works just now",
+            Heard.WillNotStart => "Turns over and will not start",
             _ => "Not said",
         };
 }
@@ -102,6 +113,42 @@ public static class ShareWords
         : share.ToString("P0", CultureInfo.InvariantCulture);
 }
 
+/// <summary>How looks are said.</summary>
+public static class LookWords
+{
+    /// <summary>Every answer to a look, with its words.</summary>
+    public static IReadOnlyList<(LookFound Found, string Words)> Answers { get; } =
+    [
+        (LookFound.Sound, "sound"),
+        (LookFound.Loose, "loose"),
+        (LookFound.Green, "green"),
+        (LookFound.Chafed, "chafed"),
+        (LookFound.Chewed, "chewed"),
+        (LookFound.Burnt, "burnt"),
+        (LookFound.Wet, "wet"),
+        (LookFound.Missing, "missing or off"),
+    ];
+
+    /// <summary>An answer in words.</summary>
+    public static string Of(LookFound found) => Answers.First(a => a.Found == found).Words;
+
+    /// <summary>What to do with eye and finger at a sort of place.</summary>
+    public static string How(RepairKind kind) =>
+        kind switch
+        {
+            RepairKind.RenewWire => "along its whole length: edges, heat, tooth marks; tug both ends",
+            RepairKind.RenewCable => "both ends: green, warm after a try, loose under the spanner",
+            RepairKind.CleanJoint => "move it; look for green and brown",
+            RepairKind.RenewCavity => "apart: spread socket, pin pushed back, green, wet; latched?",
+            RepairKind.BrightenGround => "tight, bright, no paint under it",
+            RepairKind.ReplaceSwitch => "does its plunger travel all the way; plug on, dry",
+            RepairKind.ReplaceFuse => "out and held to the light; clips tight",
+            RepairKind.ServiceBattery => "posts, level, swollen case",
+            RepairKind.ServiceStarter => "post nut, brushes' dust, burnt smell",
+            _ => "plug on, case whole, no smell, no swelling",
+        };
+}
+
 /// <summary>How a job's standing is said on its tag.</summary>
 public static class StageWords
 {
@@ -110,8 +157,12 @@ public static class StageWords
         job.Stage switch
         {
             Stage.Complaint => "tell what it does",
+            Stage.Measure when !job.IsWorkedOut => "working out its tests",
             Stage.Measure => $"about {job.Diagnosis.TestsLeft} to go · {job.Diagnosis.MinutesLeft}",
+            Stage.Verdict when job.WorksAsDesigned => "works as designed",
             Stage.Verdict => ShareWords.Of(job.Diagnosis.Verdict.Suspect!.Share) + " sure",
+            Stage.Repair when job.State.Verdict!.RepairId is OpenJob.AsDesigned or Suspect.Sound =>
+                "nothing to mend here",
             Stage.Repair => "battery off, mend it",
             Stage.Prove => "run it before shrouds go on",
             _ => "closed",

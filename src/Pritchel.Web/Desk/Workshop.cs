@@ -14,12 +14,18 @@ namespace Pritchel.Web.Desk;
 /// </summary>
 public sealed class Workshop
 {
-    private const int MostKits = 12;
+    // A kit of a large machine holds tens of megabytes.
+    private const int MostKits = 10;
+    private const int MostSketches = 40;
     private const int MostDiagnoses = 64;
+    private const int MostTries = 64;
 
     private readonly ConcurrentDictionary<(string Id, int Version), Circuit> circuits = new();
     private readonly ConcurrentDictionary<(string Id, int Version), IReadOnlyList<Symptom>> symptoms = new();
-    private readonly ConcurrentDictionary<string, Lazy<DiagnosisKit>> kits = new(StringComparer.Ordinal);
+    private readonly Kept<DutyTries> tries = new(MostTries);
+    private readonly ConcurrentDictionary<string, DesignCheck> designs = new(StringComparer.Ordinal);
+    private readonly Kept<DiagnosisKit> sketches = new(MostSketches);
+    private readonly Kept<DiagnosisKit> kits = new(MostKits);
     private readonly ConcurrentDictionary<(int Job, int Sequence, Meter Meter), JobDiagnosis> diagnoses = new();
 
     /// <summary>A machine version, compiled.</summary>
@@ -37,26 +43,117 @@ public sealed class Workshop
     public IReadOnlyList<Symptom> Symptoms(string id, int version, Circuit circuit) =>
         symptoms.GetOrAdd((id, version), _ => Core.Diagnosis.Symptoms.Of(circuit));
 
-    /// <summary>Predictions for a duty of a machine version, with certain contacts bridged.</summary>
-    public DiagnosisKit Kit(string id, int version, Circuit circuit, string duty, IReadOnlyList<string> bridged)
+    /// <summary>A duty of a machine version by its id, or null.</summary>
+    public Duty? Duty(string id, int version, Circuit circuit, string duty) =>
+        Symptoms(id, version, circuit)
+            .FirstOrDefault(s => string.Equals(s.Duty.Id, duty, StringComparison.Ordinal))
+            ?.Duty;
+
+    /// <summary>
+    /// Whether a sound machine does what is complained of in the setting it happened in; null when that is the duty's own.
+    /// </summary>
+    public DesignCheck? Design(string id, int version, Circuit circuit, Complaint complaint)
     {
-        var key = string.Join('|', bridged.Order(StringComparer.Ordinal).Prepend(duty).Prepend($"{id}#{version}"));
-        if (kits.Count > MostKits)
+        if (
+            complaint is { Setting: null, Speed: null }
+            || Duty(id, version, circuit, complaint.Duty) is not { } duty
+            || AsFound(circuit, duty, complaint) is var found && found == duty
+        )
         {
-            kits.Clear();
+            return null;
         }
 
-        return kits.GetOrAdd(key, _ => new Lazy<DiagnosisKit>(() => DiagnosisKit.Build(circuit, duty, bridged))).Value;
+        return designs.GetOrAdd(
+            Key(id, version, found, []),
+            _ => DesignCheck.Of(circuit, duty with { Speed = found.Speed }, circuit.Setting(found.Setting))
+        );
     }
+
+    /// <summary>A duty in the setting and at the speed that it failed in.</summary>
+    private static Duty AsFound(Circuit circuit, Duty duty, Complaint complaint)
+    {
+        var own = circuit.Setting(duty.Setting);
+        var found = circuit.Setting(complaint.Setting ?? duty.Setting);
+        var speed = complaint.Speed ?? duty.Speed;
+        return found.Equals(own) && speed == duty.Speed
+            ? duty
+            : duty with
+            {
+                Setting = found.Equals(own) ? duty.Setting : found.Named(circuit.Machine),
+                Speed = speed,
+            };
+    }
+
+    /// <summary>
+    /// Predictions for a complaint of a machine version: its duty, in the setting it failed in unless a sound machine fails
+    /// there too, with what was found bridged.
+    /// </summary>
+    public DiagnosisKit Kit(string id, int version, Circuit circuit, Complaint complaint)
+    {
+        var duty = Failing(id, version, circuit, complaint);
+        return kits.Get(
+            Key(id, version, duty, complaint.Bridged),
+            cancel => DiagnosisKit.Build(circuit, duty, complaint.Bridged, cancel)
+        );
+    }
+
+    /// <summary>
+    /// The kit when it is there; otherwise its sound machine's part, at once, while the whole is worked out beside it: the
+    /// complaint takes longer to write than the predictions to work out.
+    /// </summary>
+    /// <returns>The kit, and whether it is whole.</returns>
+    public (DiagnosisKit Kit, bool Whole) Sketch(string id, int version, Circuit circuit, Complaint complaint)
+    {
+        var duty = Failing(id, version, circuit, complaint);
+        var key = Key(id, version, duty, complaint.Bridged);
+        return kits.IfReady(key, cancel => DiagnosisKit.Build(circuit, duty, complaint.Bridged, cancel)) is { } whole
+            ? (whole, true)
+            : (sketches.Get(key, _ => DiagnosisKit.Sketch(circuit, duty, complaint.Bridged)), false);
+    }
+
+    private Duty Failing(string id, int version, Circuit circuit, Complaint complaint)
+    {
+        var duty = Duty(id, version, circuit, complaint.Duty)!;
+        return Design(id, version, circuit, complaint) is { AsDesigned: false }
+            ? AsFound(circuit, duty, complaint)
+            : duty;
+    }
+
+    /// <summary>How the faults of a machine version let another duty go; null when that is not a quick thing to know.</summary>
+    public DutyTries? Tries(string id, int version, Circuit circuit, string duty, IReadOnlyList<string> bridged)
+    {
+        if (Duty(id, version, circuit, duty) is not { } other || !DutyTries.IsQuick(circuit, other))
+        {
+            return null;
+        }
+
+        return tries.Get(Key(id, version, other, bridged), _ => DutyTries.Build(circuit, other, bridged));
+    }
+
+    private static string Key(string id, int version, Duty duty, IReadOnlyList<string> bridged) =>
+        string.Join(
+            '|',
+            duty.Setting.OrderBy(s => s.Key, StringComparer.Ordinal)
+                .Select(s => $"{s.Key}={s.Value}")
+                .Concat(bridged.Order(StringComparer.Ordinal))
+                .Prepend(duty.Speed.ToString())
+                .Prepend(duty.Id)
+                .Prepend($"{id}#{version}")
+        );
 
     /// <summary>Beliefs of a job, weighed once for each length of its history.</summary>
     public JobDiagnosis Diagnosis(Job job, DiagnosisKit kit, Meter meter)
     {
+        DutyTries? Other(string duty) =>
+            Tries(job.MachineId, job.MachineVersion, kit.Circuit, duty, job.State.Complaint!.Bridged);
         if (diagnoses.Count > MostDiagnoses)
         {
             diagnoses.Clear();
         }
 
-        return diagnoses.GetOrAdd((job.Number, job.State.Sequence, meter), _ => JobDiagnosis.Of(job.State, kit, meter));
+        return diagnoses.GetOrAdd(
+            (job.Number, job.State.Sequence, meter),
+            _ => JobDiagnosis.Of(job.State, kit, meter, Other)
+        );
     }
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Data;
@@ -10,8 +11,9 @@ using Pritchel.Web.Desk;
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>The complaint: what happens and what lights in each position, how often, what is bridged.</summary>
-public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop workshop) : JobPageModel(desk, jobs)
 {
+    private const double MostYears = 100;
     private const int MostTries = 200;
     private const int MostWords = 300;
 
@@ -39,6 +41,46 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
     [BindProperty]
     public Dictionary<string, string> Lamps { get; set; } = [];
 
+    /// <summary>How controls stood when it happened, position by control id.</summary>
+    [BindProperty]
+    public Dictionary<string, string> Stood { get; set; } = [];
+
+    /// <summary>How fast the engine turned when it happened.</summary>
+    [BindProperty]
+    public DutySpeed? Speed { get; set; }
+
+    /// <summary>Speeds to choose from; none where the duty needs no engine.</summary>
+    public IReadOnlyList<DutySpeed> Speeds =>
+        OwnDuty.Speed == DutySpeed.Rest ? [] : [DutySpeed.Crank, DutySpeed.Idle, DutySpeed.Work];
+
+    /// <summary>What else was tried, "works" or "fails" by duty id.</summary>
+    [BindProperty]
+    public Dictionary<string, string> Also { get; set; } = [];
+
+    /// <summary>Circumstances ticked, by name.</summary>
+    [BindProperty]
+    public List<string> Life { get; set; } = [];
+
+    /// <summary>Age of the wiring in years, as typed.</summary>
+    [BindProperty]
+    public string? Years { get; set; }
+
+    /// <summary>Circumstances that may be ticked, with their words.</summary>
+    public static IReadOnlyList<(string Name, string Words)> Circumstance { get; } =
+    [
+        (nameof(Circumstances.Salt), "Lives by or on salt water"),
+        (nameof(Circumstances.Damp), "Stored or used wet"),
+        (nameof(Circumstances.Vibration), "Shaken more than most"),
+        (nameof(Circumstances.Rodents), "Signs of rodents"),
+        (nameof(Circumstances.RecentWork), "Someone worked on it just before"),
+    ];
+
+    /// <summary>Other duties of this machine that are quickly tried.</summary>
+    public IEnumerable<Symptom> Others =>
+        workshop
+            .Symptoms(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit)
+            .Where(s => s.Duty.Id != Open.State.Complaint!.Duty && DutyTries.IsQuick(Open.Circuit, s.Duty));
+
     /// <summary>Shows the complaint as it stands.</summary>
     public async Task<IActionResult> OnGetAsync()
     {
@@ -53,6 +95,27 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
         Failed = complaint.Failed.ToString(CultureInfo.InvariantCulture);
         Tried = complaint.Tried.ToString(CultureInfo.InvariantCulture);
         Bridged = [.. complaint.Bridged];
+        Stood = Open
+            .Circuit.Setting(complaint.Setting ?? OwnDuty.Setting)
+            .Named(Open.Machine)
+            .ToDictionary(StringComparer.Ordinal);
+        Speed = complaint.Speed ?? OwnDuty.Speed;
+        Also = complaint.Also.ToDictionary(a => a.Duty, a => a.Works ? "works" : "fails", StringComparer.Ordinal);
+        var life = complaint.Circumstances;
+        Years = life.Years.ToString(CultureInfo.InvariantCulture);
+        Life =
+        [
+            .. new[]
+            {
+                (nameof(life.Salt), life.Salt),
+                (nameof(life.Damp), life.Damp),
+                (nameof(life.Vibration), life.Vibration),
+                (nameof(life.Rodents), life.Rodents),
+                (nameof(life.RecentWork), life.RecentWork),
+            }
+                .Where(l => l.Item2)
+                .Select(l => l.Item1),
+        ];
         Lamps = complaint.Lamps.ToDictionary(
             l => $"{l.Lamp}@{l.Condition}",
             l => l.Look.ToString(),
@@ -123,8 +186,22 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
             return null;
         }
 
-        return Open.State.Complaint! with
+        if (LifeSoFar() is not { } life || !Controls(out var setting))
         {
+            return null;
+        }
+
+        var told = Open.State.Complaint! with
+        {
+            Setting = setting,
+            Speed = Speed is { } speed && Speeds.Contains(speed) && speed != OwnDuty.Speed ? speed : null,
+            Circumstances = life,
+            Also =
+            [
+                .. Others
+                    .Where(s => Also.GetValueOrDefault(s.Duty.Id) is "works" or "fails")
+                    .Select(s => new AlsoTold(s.Duty.Id, Also[s.Duty.Id] == "works")),
+            ],
             Heard = heard,
             Words = words,
             Failed = failed,
@@ -132,6 +209,90 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs) : JobPageModel(d
             Bridged = [.. Bridgeable.Select(b => b.Id).Where(Bridged.Contains)],
             Lamps = [.. Seen()],
         };
+        return told with { Lamps = Renumbered(told) };
+    }
+
+    private Duty OwnDuty =>
+        workshop.Duty(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, Open.State.Complaint!.Duty)!;
+
+    /// <summary>Lamps were asked by the conditions of the setting told before; another setting numbers them anew.</summary>
+    private IReadOnlyList<LampSeen> Renumbered(Complaint told)
+    {
+        var before = Open.Kit.Table.Conditions;
+        var after = workshop
+            .Sketch(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, told)
+            .Kit.Table.Conditions;
+        return
+        [
+            .. told
+                .Lamps.Select(l =>
+                    l with
+                    {
+                        Condition = after
+                            .ToList()
+                            .FindIndex(c =>
+                                c.IsFree
+                                && c.Speed == before[l.Condition].Speed
+                                && c.Setting.Equals(before[l.Condition].Setting)
+                            ),
+                    }
+                )
+                .Where(l => l.Condition >= 0),
+        ];
+    }
+
+    /// <summary>Positions of the controls as told; null when they are the duty's own.</summary>
+    private bool Controls(out IReadOnlyDictionary<string, string>? setting)
+    {
+        setting = null;
+        var own = Open.Circuit.Setting(OwnDuty.Setting).Named(Open.Machine);
+        var told = new Dictionary<string, string>(own, StringComparer.Ordinal);
+        foreach (var control in Open.Machine.Controls)
+        {
+            if (!Stood.TryGetValue(control.Id, out var position))
+            {
+                continue;
+            }
+
+            if (!control.Positions.Contains(position, StringComparer.Ordinal))
+            {
+                Error =
+                    $"{control.Name}: “{Shown(position)}” is not one of its positions; allowed {string.Join(", ", control.Positions)}.";
+                return false;
+            }
+
+            told[control.Id] = position;
+        }
+
+        setting = own.All(o => told[o.Key] == o.Value) ? null : told;
+        return true;
+    }
+
+    private Circumstances? LifeSoFar()
+    {
+        if (
+            !double.TryParse(
+                string.IsNullOrWhiteSpace(Years) ? "10" : Years.Trim().Replace(',', '.'),
+                NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var years
+            )
+            || years > MostYears
+        )
+        {
+            Error = $"Age of the wiring: “{Shown(Years)}” is not an age; type years from 0 to {MostYears}.";
+            return null;
+        }
+
+        bool Ticked(string name) => Life.Contains(name, StringComparer.Ordinal);
+        return new Circumstances(
+            years,
+            Ticked(nameof(Circumstances.Salt)),
+            Ticked(nameof(Circumstances.Damp)),
+            Ticked(nameof(Circumstances.Vibration)),
+            Ticked(nameof(Circumstances.Rodents)),
+            Ticked(nameof(Circumstances.RecentWork))
+        );
     }
 
     private IEnumerable<LampSeen> Seen()

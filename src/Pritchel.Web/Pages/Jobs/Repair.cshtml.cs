@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
+using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Reference;
@@ -9,7 +10,7 @@ using Pritchel.Web.Desk;
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>The repair: cautions first, then steps, then what was done.</summary>
-public sealed class RepairModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+public sealed class RepairModel(JobDesk desk, JobStore jobs, Workshop workshop) : JobPageModel(desk, jobs)
 {
     private const int MostText = 400;
     private const double MostMinutes = 2000;
@@ -27,7 +28,13 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs) : JobPageModel(desk
     public string? MinutesTaken { get; set; }
 
     /// <summary>Repair decided on.</summary>
-    public Repair Repair { get; private set; } = null!;
+    public Repair? Repair { get; private set; }
+
+    /// <summary>What it is called.</summary>
+    public string RepairName => Repair?.Name ?? "Nothing to mend in this circuit";
+
+    /// <summary>Other circuits of this machine that can keep it from running.</summary>
+    public IReadOnlyList<Symptom> Elsewhere { get; private set; } = [];
 
     /// <summary>How it is done.</summary>
     public RepairGuide Guide { get; private set; } = null!;
@@ -95,8 +102,24 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs) : JobPageModel(desk
 
         Repair = Open
             .Circuit.Faults.Select(f => f.Repair)
-            .First(r => string.Equals(r.Id, verdict.RepairId, StringComparison.Ordinal));
-        Guide = RepairSteps.For(Repair.Kind);
+            .FirstOrDefault(r => string.Equals(r.Id, verdict.RepairId, StringComparison.Ordinal));
+        Guide =
+            Repair is not null ? RepairSteps.For(Repair.Kind)
+            : string.Equals(verdict.RepairId, OpenJob.AsDesigned, StringComparison.Ordinal) ? RepairSteps.AsDesigned
+            : RepairSteps.NotElectrical;
+        Elsewhere =
+            verdict.RepairId != Suspect.Sound
+                ? []
+                :
+                [
+                    .. workshop
+                        .Symptoms(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit)
+                        .Where(s =>
+                            s.Group is CircuitGroup.Fuel or CircuitGroup.Ignition
+                            && !s.Duty.Refuses
+                            && s.Duty.Id != Open.State.Complaint!.Duty
+                        ),
+                ];
         return true;
     }
 

@@ -5,10 +5,14 @@ using Pritchel.Web.Desk;
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>The job sheet, for printing and handing over.</summary>
-public sealed class SheetModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+public sealed class SheetModel(JobDesk desk, JobStore jobs, Workshop workshop) : JobPageModel(desk, jobs)
 {
     /// <summary>Checks, when the repair has been done.</summary>
     public IReadOnlyList<StandingCheck> Checks { get; private set; } = [];
+
+    /// <summary>Name of another duty of the machine.</summary>
+    public string DutyName(string id) =>
+        workshop.Duty(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, id)?.Name ?? id;
 
     /// <summary>Shows the sheet.</summary>
     public async Task<IActionResult> OnGetAsync()

@@ -1,0 +1,90 @@
+using Microsoft.AspNetCore.Mvc;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Jobs;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+
+namespace Pritchel.Web.Pages.Jobs;
+
+/// <summary>Looking: a short list of places by what a look would find in the time it takes, and any other place.</summary>
+public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+{
+    private const int MostPlaces = 6;
+
+    /// <summary>Repair whose place was looked at, by id.</summary>
+    [BindProperty]
+    public string? At { get; set; }
+
+    /// <summary>What was found, as chosen.</summary>
+    [BindProperty]
+    public string? Found { get; set; }
+
+    /// <summary>Where to look first.</summary>
+    public IReadOnlyList<PlaceToLook> Places { get; private set; } = [];
+
+    /// <summary>Every repair of the machine, by name.</summary>
+    public IReadOnlyList<Repair> Repairs { get; private set; } = [];
+
+    /// <summary>Shows where to look.</summary>
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        if (!Open.State.ComplaintTold)
+        {
+            return Redirect($"/jobs/{Open.Job.Tag}/complaint");
+        }
+
+        Show();
+        return Page();
+    }
+
+    /// <summary>Writes a look down.</summary>
+    public async Task<IActionResult> OnPostAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        Show();
+        if (Repairs.All(r => !string.Equals(r.Id, At, StringComparison.Ordinal)))
+        {
+            Error = "Place: choose one of this machine's places from the list.";
+        }
+        else if (!Enum.TryParse<LookFound>(Found, out var found) || !Enum.IsDefined(found))
+        {
+            Error = $"What was found: choose one of {string.Join(", ", LookWords.Answers.Select(a => a.Words))}.";
+        }
+        else if (await AppendAsync(new LookedAt(At!, found)))
+        {
+            return Redirect($"/jobs/{Open.Job.Tag}/look");
+        }
+
+        return Page();
+    }
+
+    /// <summary>Name of a repair's place.</summary>
+    public string NameOf(string repair) => Repairs.FirstOrDefault(r => r.Id == repair)?.Name ?? repair;
+
+    private void Show()
+    {
+        Repairs =
+        [
+            .. Open
+                .Circuit.Faults.Select(f => f.Repair)
+                .DistinctBy(r => r.Id)
+                .OrderBy(r => r.Name, StringComparer.Ordinal),
+        ];
+        Places = Looking.Places(
+            Open.Diagnosis.Beliefs,
+            Open.Diagnosis.Situation,
+            Open.State.Looks.Select(l => l.Repair).ToHashSet(StringComparer.Ordinal),
+            MostPlaces
+        );
+    }
+}

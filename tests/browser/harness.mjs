@@ -73,6 +73,8 @@ export function launch() {
 export async function pageOf(browser, app, viewport, extra = {}) {
   const context = await browser.newContext({ viewport, ...extra });
   const page = await context.newPage();
+  // A charging complaint follows waves for every fault before its first test: seconds here, a minute on a laden machine.
+  page.setDefaultTimeout(120_000);
   page.complaints = [];
   page.on("request", (r) => r.url().startsWith(app.url) || r.url().startsWith("data:") || page.complaints.push(`asked for ${r.url()}`));
   page.on("pageerror", (e) => page.complaints.push(`script: ${e.message}`));

@@ -15,6 +15,10 @@ await take("complaint");
 await page.goto(`${app.url}/jobs/T-0001`);
 await page.fill("#typed", "12.4");
 await take("diagnose");
+await page.goto(`${app.url}/jobs/T-0001/look`);
+await take("look");
+await page.goto(`${app.url}/jobs/T-0001/why`);
+await take("why");
 
 const phone = await pageOf(browser, app, { width: 390, height: 844 }, { colorScheme: "dark", hasTouch: true, isMobile: true });
 await phone.goto(`${app.url}/jobs/T-0001`);

@@ -1,0 +1,69 @@
+namespace Pritchel.Web.Tests;
+
+/// <summary>What is told besides readings, given wrongly and rightly.</summary>
+public sealed class LookPageTests(Host host) : IClassFixture<Host>
+{
+    private readonly HttpClient client = host.Browser();
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private async Task<int> SequenceAsync(string tag) =>
+        (await Talk.GetAsync(client, $"/api/v1/jobs/{tag}"))["sequence"]!.GetValue<int>();
+
+    [Theory]
+    [InlineData("part:fuse", "Golden", "What was found: choose one of sound")]
+    [InlineData("part:fuse", "", "What was found: choose one of sound")]
+    [InlineData("part:nowhere", "Green", "Place: choose one of this machine")]
+    [InlineData("", "Green", "Place: choose one of this machine")]
+    public async Task A_look_at_nothing_or_finding_nothing_named_is_refused(string at, string found, string allowed)
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var page = $"/jobs/{tag}/look";
+        var response = await Talk.PostFormAsync(client, page, page, ("At", at), ("Found", found));
+        Assert.Contains(allowed, await response.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Equal(2, await SequenceAsync(tag));
+    }
+
+    [Fact]
+    public async Task A_look_is_kept_named_on_the_sheet_and_taken_back_by_undo()
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var page = $"/jobs/{tag}/look";
+        await Talk.PostFormAsync(client, page, page, ("At", "part:fuse"), ("Found", "Burnt"));
+        Assert.Contains(
+            "main fuse burnt",
+            await client.GetStringAsync($"/jobs/{tag}/sheet", Cancel),
+            StringComparison.OrdinalIgnoreCase
+        );
+        await Talk.PostFormAsync(client, page, $"/jobs/{tag}?handler=Undo");
+        Assert.DoesNotContain(
+            "main fuse burnt",
+            await client.GetStringAsync($"/jobs/{tag}/sheet", Cancel),
+            StringComparison.OrdinalIgnoreCase
+        );
+    }
+
+    [Theory]
+    [InlineData("Years", "old", "Age of the wiring")]
+    [InlineData("Years", "1e9", "Age of the wiring")]
+    public async Task A_complaint_told_wrongly_names_the_field_and_what_is_allowed(
+        string field,
+        string typed,
+        string said
+    )
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var page = $"/jobs/{tag}/complaint";
+        var response = await Talk.PostFormAsync(client, page, page, (field, typed), ("HeardSaid", "Nothing"));
+        Assert.Contains(said, await response.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Equal(2, await SequenceAsync(tag));
+    }
+
+    [Fact]
+    public async Task Why_is_open_before_the_first_reading()
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var html = await client.GetStringAsync($"/jobs/{tag}/why", Cancel);
+        Assert.Contains("After the complaint alone", html, StringComparison.Ordinal);
+    }
+}

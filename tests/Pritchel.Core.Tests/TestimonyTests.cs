@@ -68,7 +68,7 @@ public class TestimonyTests
     {
         var beliefs = Believe(Cranks.Value, Silent);
         var shut = new Situation { Unreachable = new HashSet<string> { "tray" } };
-        var places = Looking.Places(beliefs, shut, new HashSet<string>(), 20);
+        var places = Looking.Places(beliefs, shut, 20);
         Assert.NotEmpty(places);
         Assert.DoesNotContain(places, p => p.Place.Id == "tray");
         var rates = places.Select(p => p.Finds / p.Minutes.Value).ToList();

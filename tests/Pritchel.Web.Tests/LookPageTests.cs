@@ -1,3 +1,5 @@
+using System.Net;
+
 namespace Pritchel.Web.Tests;
 
 /// <summary>What is told besides readings, given wrongly and rightly.</summary>
@@ -44,8 +46,10 @@ public sealed class LookPageTests(Host host) : IClassFixture<Host>
     }
 
     [Theory]
-    [InlineData("Years", "old", "Age of the wiring")]
-    [InlineData("Years", "1e9", "Age of the wiring")]
+    [InlineData("Years", "old", "Age of the wiring: “old” is not an age; type years from 0 to 100.")]
+    [InlineData("Years", "1e9", "Age of the wiring: “1e9” is not an age; type years from 0 to 100.")]
+    [InlineData("Stood[seat]", "sideways", "Seat: “sideways” is not one of its positions; allowed empty, occupied.")]
+    [InlineData("HeardSaid", "WillNotStart", "choose one of the answers")]
     public async Task A_complaint_told_wrongly_names_the_field_and_what_is_allowed(
         string field,
         string typed,
@@ -54,9 +58,39 @@ public sealed class LookPageTests(Host host) : IClassFixture<Host>
     {
         var tag = await Talk.OpenJobAsync(client);
         var page = $"/jobs/{tag}/complaint";
-        var response = await Talk.PostFormAsync(client, page, page, (field, typed), ("HeardSaid", "Nothing"));
-        Assert.Contains(said, await response.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        var told = new Dictionary<string, string>
+        {
+            ["HeardSaid"] = "Nothing",
+            ["Failed"] = "1",
+            ["Tried"] = "1",
+            [field] = typed,
+        };
+        var response = await Talk.PostFormAsync(client, page, page, [.. told.Select(t => (t.Key, t.Value))]);
+        var html = WebUtility.HtmlDecode(await response.Content.ReadAsStringAsync(Cancel));
+        Assert.Contains("role=\"alert\"", html, StringComparison.Ordinal);
+        Assert.Contains(said, html, StringComparison.Ordinal);
         Assert.Equal(2, await SequenceAsync(tag));
+    }
+
+    [Fact]
+    public async Task A_setting_in_which_it_works_as_designed_is_said_without_a_test()
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var page = $"/jobs/{tag}/complaint";
+        await Talk.PostFormAsync(
+            client,
+            page,
+            page,
+            ("HeardSaid", "Nothing"),
+            ("Failed", "1"),
+            ("Tried", "1"),
+            ("Stood[blades]", "engaged")
+        );
+        var html = await client.GetStringAsync($"/jobs/{tag}", Cancel);
+        Assert.Contains("Working as designed", html, StringComparison.Ordinal);
+        Assert.DoesNotContain("id=\"typed\"", html, StringComparison.Ordinal);
+        await Talk.PostFormAsync(client, $"/jobs/{tag}", $"/jobs/{tag}?handler=MeasureOn");
+        Assert.Contains("id=\"typed\"", await client.GetStringAsync($"/jobs/{tag}", Cancel), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -30,6 +30,7 @@ public sealed partial class CircuitState
     private readonly double[] memories;
     private readonly ulong[] visited = new ulong[MostSwitchings + 1];
     private ControlSetting? setting;
+    private (double[] Parameters, int[] States, double[] Memories)? marked;
 
     /// <summary>Prepares working memory for cases of a circuit.</summary>
     public CircuitState(Circuit circuit)
@@ -81,23 +82,33 @@ public sealed partial class CircuitState
 
     /// <summary>Starts a case afresh: engines at rest, all relays out, fuses whole, lamps cold, timers run down.</summary>
     /// <param name="values">Parameters by index.</param>
-    public void Begin(ReadOnlySpan<double> values) => Begin(values, fromWavesBefore: false);
-
-    /// <summary>The same; waves may start from what windings carried in the case before, when that was much like it.</summary>
-    internal void Begin(ReadOnlySpan<double> values, bool fromWavesBefore)
+    public void Begin(ReadOnlySpan<double> values)
     {
         values.CopyTo(parameters);
         Array.Clear(states);
         Array.Clear(speeds);
-        if (!fromWavesBefore)
-        {
-            waves.Forget();
-        }
-
+        waves.Forget();
         for (var m = 0; m < memories.Length; m++)
         {
             memories[m] = circuit.Memories[m];
         }
+    }
+
+    /// <summary>Marks how things stand, to come <see cref="Back"/> to.</summary>
+    internal void Mark()
+    {
+        marked ??= (new double[parameters.Length], new int[states.Length], new double[memories.Length]);
+        parameters.CopyTo(marked.Value.Parameters, 0);
+        states.CopyTo(marked.Value.States, 0);
+        memories.CopyTo(marked.Value.Memories, 0);
+    }
+
+    /// <summary>Puts everything back as it stood when marked; the next move solves from there.</summary>
+    internal void Back()
+    {
+        marked!.Value.Parameters.CopyTo(parameters, 0);
+        marked.Value.States.CopyTo(states, 0);
+        marked.Value.Memories.CopyTo(memories, 0);
     }
 
     /// <summary>Moves the controls to a setting and lets everything settle.</summary>

@@ -150,8 +150,18 @@ public sealed class Beliefs
     private void WeighAll()
     {
         var grouped = GroupedReading.Of(Table, Readings, Meter);
-        Parallel.For(0, weights.Length, h => weights[h] = Weigh(h, grouped));
-        Refine(grouped);
+        var told = new double[weights.Length][];
+        Parallel.For(
+            0,
+            weights.Length,
+            h =>
+            {
+                var weigher = Weigher(h, out var prior);
+                weights[h] = weigher.Weigh(prior, grouped);
+                told[h] = weigher.Told;
+            }
+        );
+        Refine(grouped, told);
         var total = weights.Sum(w => w.Sum());
         NoneOfThese =
             NoneOfTheseShare
@@ -192,7 +202,7 @@ public sealed class Beliefs
     /// about where they best explain the readings, and it is weighed again: otherwise it would be punished, reading by
     /// reading, for the gap beside its nearest one.
     /// </summary>
-    private void Refine(List<GroupedReading> grouped)
+    private void Refine(List<GroupedReading> grouped, double[][] told)
     {
         const double FewOf = 0.25;
         if (grouped.Count == 0)
@@ -200,13 +210,9 @@ public sealed class Beliefs
             return;
         }
 
-        var (leastShare, most) = Table.FollowsWaves ? (1e-3, 10) : (0.01, 6);
+        var (leastShare, most) = Table.FollowsWaves ? (1e-3, 10) : (0.03, 4);
         var fits = new SeverityFit?[weights.Length];
-        Parallel.For(
-            0,
-            weights.Length,
-            h => fits[h] = SeverityFit.Of(this, Table.Hypotheses[h], grouped, () => Weigh(h, []))
-        );
+        Parallel.For(0, weights.Length, h => fits[h] = SeverityFit.Of(this, Table.Hypotheses[h], grouped, told[h]));
         var total = weights.Select((w, h) => Math.Max(w.Sum(), fits[h]?.Weight ?? 0)).Sum();
         var few = Enumerable
             .Range(0, weights.Length)
@@ -230,7 +236,10 @@ public sealed class Beliefs
     internal Hypothesis Hypothesis(int index) => refined[index] ?? Table.Hypotheses[index];
 
     /// <summary>A hypothesis's particles after the complaint and some readings, not yet brought to sum to one with others.</summary>
-    internal double[] Weigh(int hypothesis, IReadOnlyList<GroupedReading> readings)
+    internal double[] Weigh(int hypothesis, IReadOnlyList<GroupedReading> readings) =>
+        Weigher(hypothesis, out var prior).Weigh(prior, readings);
+
+    private ParticleWeigher Weigher(int hypothesis, out double prior)
     {
         var weighed = Hypothesis(hypothesis);
         var (rates, gains, healthyLamps) = ground.Value;
@@ -240,8 +249,8 @@ public sealed class Beliefs
 
         // A fault that leaves the duty alone is no reason for this complaint: as seldom as none at all.
         rate *= weighed is { Fault: not null, HasVolts: false } ? SoundMachineShare : 1;
-        var prior = rate / rates * (1 - NoneOfTheseShare) / Table.Particles * Testimony.Of(weighed.Fault);
-        return new ParticleWeigher(this, weighed, gains, healthyLamps).Weigh(prior, readings);
+        prior = rate / rates * (1 - NoneOfTheseShare) / Table.Particles * Testimony.Of(weighed.Fault);
+        return new ParticleWeigher(this, weighed, gains, healthyLamps);
     }
 
     /// <summary>What every weighing stands on: rates, this meter's gains, how lamps look on a sound machine.</summary>

@@ -244,6 +244,11 @@ internal sealed class CaseRunner
             Open(condition);
             state.Begin(opened);
         }
+        else
+        {
+            // From where the duty left things, whatever was visited since: a fuse blown on the way is not everyone's.
+            state.Back();
+        }
 
         SetSpeed(DutySpeed.Rest);
         state.Move(rest);
@@ -260,9 +265,11 @@ internal sealed class CaseRunner
 
     private Heard TryDuty()
     {
-        state.Begin(values, fromWavesBefore: true);
+        state.Begin(values);
         SetSpeed(table.Duty.Speed);
-        return Listen(state.Move(table.Conditions[0].Setting));
+        var settlement = state.Move(table.Conditions[0].Setting);
+        state.Mark();
+        return Listen(settlement);
     }
 
     private void SetSpeed(DutySpeed speed)

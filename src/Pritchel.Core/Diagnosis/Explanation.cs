@@ -110,27 +110,13 @@ public sealed class Explanation
             .Range(0, weights.Length)
             .Select(p =>
                 (
-                    Figure: Hypothesis.Between(shown.At(at.Condition, at.Red)[p], shown.At(at.Condition, at.Black)[p]),
+                    Figure: (double)
+                        Hypothesis.Between(shown.At(at.Condition, at.Red)[p], shown.At(at.Condition, at.Black)[p]),
                     Weight: weights[p]
                 )
             )
             .OrderBy(x => x.Figure)
             .ToArray();
-        double Quantile(double share)
-        {
-            var (wanted, so) = (share * sorted.Sum(x => x.Weight), 0.0);
-            foreach (var (figure, weight) in sorted)
-            {
-                so += weight;
-                if (so >= wanted)
-                {
-                    return figure;
-                }
-            }
-
-            return sorted[^1].Figure;
-        }
-
-        return (Quantile(0.05), Quantile(0.95));
+        return (Quantiles.Of(sorted, 0.05), Quantiles.Of(sorted, 0.95));
     }
 }

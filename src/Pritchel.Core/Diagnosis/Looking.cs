@@ -71,18 +71,13 @@ public static class Looking
     /// <summary>Chance of finding that where the fault is not.</summary>
     public static double NotThere(LookFound found) => Elsewhere[(int)found];
 
-    /// <summary>Where to look, most found per minute first.</summary>
+    /// <summary>Where to look that nobody has looked at yet, most found per minute first.</summary>
     /// <param name="beliefs">What is believed.</param>
     /// <param name="situation">How things stand.</param>
-    /// <param name="looked">Repairs looked at already, by id.</param>
     /// <param name="most">How many to return.</param>
-    public static IReadOnlyList<PlaceToLook> Places(
-        Beliefs beliefs,
-        Situation situation,
-        IReadOnlySet<string> looked,
-        int most
-    )
+    public static IReadOnlyList<PlaceToLook> Places(Beliefs beliefs, Situation situation, int most)
     {
+        var looked = beliefs.Testimony.Looks.Select(l => l.Repair).ToHashSet(StringComparer.Ordinal);
         var places = beliefs.Table.Circuit.Machine.Places.ToDictionary(p => p.Id, StringComparer.Ordinal);
         return
         [

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Pritchel.Core.Faults;
 
 namespace Pritchel.Core.Diagnosis;
@@ -64,8 +65,8 @@ public sealed record Outlook(
             healthy.Values.Sum() / Math.Max(total, 1e-300),
             Top(healthy),
             Top(other),
-            Quantile(odd, 0.05),
-            Quantile(odd, 0.95)
+            Quantiles.Of(CollectionsMarshal.AsSpan(odd), 0.05),
+            Quantiles.Of(CollectionsMarshal.AsSpan(odd), 0.95)
         );
     }
 
@@ -76,20 +77,5 @@ public sealed record Outlook(
         [
             .. shares.Where(s => s.Value > 0.05 * total).OrderByDescending(s => s.Value).Take(2).Select(s => s.Key),
         ];
-    }
-
-    private static double Quantile(List<(double Volts, double Weight)> sorted, double share)
-    {
-        var (wanted, so) = (share * sorted.Sum(x => x.Weight), 0.0);
-        foreach (var (volts, weight) in sorted)
-        {
-            so += weight;
-            if (so >= wanted)
-            {
-                return volts;
-            }
-        }
-
-        return double.NaN;
     }
 }

@@ -28,6 +28,9 @@ internal sealed class ParticleWeigher(
     private readonly double[] always = new double[beliefs.Table.Particles];
     private readonly double[] sometimes = new double[beliefs.Table.Particles];
 
+    /// <summary>Weights after the complaint and before any reading.</summary>
+    public double[] Told { get; } = new double[beliefs.Table.Particles];
+
     public double[] Weigh(double prior, IReadOnlyList<GroupedReading> readings)
     {
         var complaint = beliefs.Complaint;
@@ -40,6 +43,7 @@ internal sealed class ParticleWeigher(
 
             // Beta-binomial with a flat prior: every count of failures out of n tries is as likely.
             sometimes[p] = told * comesAndGoes / (complaint.Tried + 1);
+            Told[p] = always[p] + sometimes[p];
         }
 
         widening = Math.Pow(count / Effective(), FewParticlesPower);

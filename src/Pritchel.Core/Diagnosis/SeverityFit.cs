@@ -17,7 +17,7 @@ internal readonly record struct SeverityFit(double About, double Within, double 
         Beliefs beliefs,
         Hypothesis hypothesis,
         IReadOnlyList<GroupedReading> readings,
-        Func<double[]> told
+        double[] before
     )
     {
         if (
@@ -29,7 +29,6 @@ internal readonly record struct SeverityFit(double About, double Within, double 
         }
 
         var order = Enumerable.Range(0, hypothesis.Severities.Length).OrderBy(p => hypothesis.Severities[p]).ToArray();
-        var before = told();
         var (best, about, mass) = (double.NegativeInfinity, 0.5, before.Sum() / Steps);
         var next = 0;
         for (var s = 0; s < Steps; s++)

@@ -105,7 +105,7 @@ public static class Staircase
             .Select(p => (Volts: Predicted(sound, at, p, beliefs), Weight: draws[p]))
             .OrderBy(x => x.Volts)
             .ToArray();
-        return (Quantile(sorted, 0.05), Quantile(sorted, 0.5), Quantile(sorted, 0.95));
+        return (Quantiles.Of(sorted, 0.05), Quantiles.Of(sorted, 0.5), Quantiles.Of(sorted, 0.95));
     }
 
     /// <summary>From idle to no current at all: between the two, wiring is good whatever is drawn beyond it.</summary>
@@ -127,7 +127,7 @@ public static class Staircase
         }
 
         Array.Sort(sorted);
-        return Quantile(sorted, 0.5);
+        return Quantiles.Of(sorted, 0.5);
     }
 
     private static double Predicted(Hypothesis hypothesis, ProbePair at, int particle, Beliefs beliefs)
@@ -136,20 +136,5 @@ public static class Staircase
             hypothesis.At(at.Condition, at.Red)[particle],
             hypothesis.At(at.Condition, at.Black)[particle]
         );
-    }
-
-    private static double Quantile((double Volts, double Weight)[] sorted, double share)
-    {
-        var (wanted, so) = (share * sorted.Sum(x => x.Weight), 0.0);
-        foreach (var (volts, weight) in sorted)
-        {
-            so += weight;
-            if (so >= wanted)
-            {
-                return volts;
-            }
-        }
-
-        return sorted[^1].Volts;
     }
 }

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Units;
@@ -98,9 +99,13 @@ internal static class JobApi
         }
 
         var wanted = await RequestBody.ReadAsync<ComplaintRequest>(request);
-        if (wanted.Heard == Heard.NotSaid)
+        var choices = DutyWords.Choices(open.Kit.Table.Sign, open.Kit.Table.Duty).Select(c => c.Heard).ToList();
+        if (!choices.Contains(wanted.Heard))
         {
-            throw new RefusedException("heard", "Allowed: nothing, oneClick, chatter, slow, works.");
+            throw new RefusedException(
+                "heard",
+                $"Allowed for this complaint: {string.Join(", ", choices.Select(c => JsonNamingPolicy.CamelCase.ConvertName(c.ToString())))}."
+            );
         }
 
         if (wanted.Tried is < 1 or > 200 || wanted.Failed < 0 || wanted.Failed > wanted.Tried)

@@ -29,23 +29,6 @@ public sealed record OpenJob(
     /// <summary>Whether it stands that the machine works as designed, and nobody has chosen to measure on.</summary>
     public bool WorksAsDesigned => Design is { AsDesigned: true } && State.ComplaintTold && !State.GoesOn;
 
-    /// <summary>In words, why a sound machine does the same.</summary>
-    public string DesignWords
-    {
-        get
-        {
-            static string Said(Control control, string position) =>
-                control.Says?.GetValueOrDefault(position) ?? $"{control.Name.ToLowerInvariant()} at {position}";
-            var (any, all) = (Design!.AnyOf, Design.AllOf);
-            var stood = any.Concat(all).DistinctBy(w => w.Control.Id).Select(w => Said(w.Control, w.Stood));
-            var wanted =
-                any.Count > 0
-                    ? string.Join(", or ", any.Select(w => Said(w.Control, w.Wanted)))
-                    : string.Join(" and ", all.Select(w => Said(w.Control, w.Wanted)));
-            return $"A sound machine does the same: {string.Join(" and ", stood)}. Given {wanted}, it would not.";
-        }
-    }
-
     /// <summary>Whether its predictions are all there; until then only what needs none may be shown.</summary>
     public bool IsWorkedOut { get; init; } = true;
 

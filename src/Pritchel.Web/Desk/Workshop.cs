@@ -19,11 +19,12 @@ public sealed class Workshop
     private const int MostSketches = 40;
     private const int MostDiagnoses = 64;
     private const int MostTries = 64;
+    private const int MostDesigns = 200;
 
     private readonly ConcurrentDictionary<(string Id, int Version), Circuit> circuits = new();
     private readonly ConcurrentDictionary<(string Id, int Version), IReadOnlyList<Symptom>> symptoms = new();
     private readonly Kept<DutyTries> tries = new(MostTries);
-    private readonly ConcurrentDictionary<string, DesignCheck> designs = new(StringComparer.Ordinal);
+    private readonly Kept<DesignCheck> designs = new(MostDesigns);
     private readonly Kept<DiagnosisKit> sketches = new(MostSketches);
     private readonly Kept<DiagnosisKit> kits = new(MostKits);
     private readonly ConcurrentDictionary<(int Job, int Sequence, Meter Meter), JobDiagnosis> diagnoses = new();
@@ -63,7 +64,7 @@ public sealed class Workshop
             return null;
         }
 
-        return designs.GetOrAdd(
+        return designs.Get(
             Key(id, version, found, []),
             _ => DesignCheck.Of(circuit, duty with { Speed = found.Speed }, circuit.Setting(found.Setting))
         );

@@ -53,6 +53,12 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
         return true;
     }
 
+    /// <summary>Lays the job out where its complaint has been told; otherwise where to go instead.</summary>
+    protected async Task<IActionResult?> LoadToldAsync() =>
+        !await LoadAsync() ? NotFound()
+        : Open.State.ComplaintTold ? null
+        : Redirect($"/jobs/{Open.Job.Tag}/complaint");
+
     /// <summary>Adds events; when another tab has been quicker, says so, lays the job out afresh and adds nothing.</summary>
     protected async Task<bool> AppendAsync(params JobEvent[] events)
     {

@@ -65,14 +65,14 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     [BindProperty]
     public string? Years { get; set; }
 
-    /// <summary>Circumstances that may be ticked, with their words.</summary>
-    public static IReadOnlyList<(string Name, string Words)> Circumstance { get; } =
+    /// <summary>Circumstances that may be ticked, with their words and where they are kept.</summary>
+    public static IReadOnlyList<(string Name, string Words, Func<Circumstances, bool> Is)> Circumstance { get; } =
     [
-        (nameof(Circumstances.Salt), "Lives by or on salt water"),
-        (nameof(Circumstances.Damp), "Stored or used wet"),
-        (nameof(Circumstances.Vibration), "Shaken more than most"),
-        (nameof(Circumstances.Rodents), "Signs of rodents"),
-        (nameof(Circumstances.RecentWork), "Someone worked on it just before"),
+        (nameof(Circumstances.Salt), "Lives by or on salt water", c => c.Salt),
+        (nameof(Circumstances.Damp), "Stored or used wet", c => c.Damp),
+        (nameof(Circumstances.Vibration), "Shaken more than most", c => c.Vibration),
+        (nameof(Circumstances.Rodents), "Signs of rodents", c => c.Rodents),
+        (nameof(Circumstances.RecentWork), "Someone worked on it just before", c => c.RecentWork),
     ];
 
     /// <summary>Other duties of this machine that are quickly tried.</summary>
@@ -103,19 +103,7 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
         Also = complaint.Also.ToDictionary(a => a.Duty, a => a.Works ? "works" : "fails", StringComparer.Ordinal);
         var life = complaint.Circumstances;
         Years = life.Years.ToString(CultureInfo.InvariantCulture);
-        Life =
-        [
-            .. new[]
-            {
-                (nameof(life.Salt), life.Salt),
-                (nameof(life.Damp), life.Damp),
-                (nameof(life.Vibration), life.Vibration),
-                (nameof(life.Rodents), life.Rodents),
-                (nameof(life.RecentWork), life.RecentWork),
-            }
-                .Where(l => l.Item2)
-                .Select(l => l.Item1),
-        ];
+        Life = [.. Circumstance.Where(c => c.Is(life)).Select(c => c.Name)];
         Lamps = complaint.Lamps.ToDictionary(
             l => $"{l.Lamp}@{l.Condition}",
             l => l.Look.ToString(),
@@ -162,7 +150,10 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
 
     private Complaint? Understood()
     {
-        if (!Enum.TryParse<Heard>(HeardSaid, out var heard) || !Enum.IsDefined(heard) || heard == Heard.NotSaid)
+        if (
+            !Enum.TryParse<Heard>(HeardSaid, out var heard)
+            || DutyWords.Choices(Open.Kit.Table.Sign, Open.Kit.Table.Duty).All(c => c.Heard != heard)
+        )
         {
             Error = "Say what it does in that setting: choose one of the answers.";
             return null;

@@ -55,14 +55,9 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     /// <summary>Shows the job.</summary>
     public async Task<IActionResult> OnGetAsync()
     {
-        if (!await LoadAsync())
+        if (await LoadToldAsync() is { } elsewhere)
         {
-            return NotFound();
-        }
-
-        if (!Open.State.ComplaintTold)
-        {
-            return Redirect($"/jobs/{Open.Job.Tag}/complaint");
+            return elsewhere;
         }
 
         Show();
@@ -109,7 +104,8 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         }
 
         var taken =
-            Open.WorksAsDesigned ? new VerdictTaken(OpenJob.AsDesigned, "Works as designed. " + Open.DesignWords, 1)
+            Open.WorksAsDesigned
+                ? new VerdictTaken(OpenJob.AsDesigned, "Works as designed. " + DesignWords.Of(Open.Design!), 1)
             : Open.Diagnosis.Verdict.Suspect is { } suspect ? new VerdictTaken(suspect.Id, suspect.Words, suspect.Share)
             : null;
         if (taken is not null && await AppendAsync(taken))
@@ -190,12 +186,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         Test = WantedTest() ?? Open.Diagnosis.Next;
         Outlook = Test is null ? null : Outlook.Of(Open.Diagnosis.Beliefs, Test.At);
         LookFirst = Looking
-            .Places(
-                Open.Diagnosis.Beliefs,
-                Open.Diagnosis.Situation,
-                Open.State.Looks.Select(l => l.Repair).ToHashSet(StringComparer.Ordinal),
-                1
-            )
+            .Places(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, 1)
             .FirstOrDefault(p => p.Finds > 0.02);
         var view = new OpenJobView(Open.Machine, Open.Diagnosis);
         var lines = Open.Kit.Lines.Select(l => LineDrawing.Of(view, l)).ToList();

@@ -29,14 +29,9 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
     /// <summary>Shows where to look.</summary>
     public async Task<IActionResult> OnGetAsync()
     {
-        if (!await LoadAsync())
+        if (await LoadToldAsync() is { } elsewhere)
         {
-            return NotFound();
-        }
-
-        if (!Open.State.ComplaintTold)
-        {
-            return Redirect($"/jobs/{Open.Job.Tag}/complaint");
+            return elsewhere;
         }
 
         Show();
@@ -80,11 +75,6 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
                 .DistinctBy(r => r.Id)
                 .OrderBy(r => r.Name, StringComparer.Ordinal),
         ];
-        Places = Looking.Places(
-            Open.Diagnosis.Beliefs,
-            Open.Diagnosis.Situation,
-            Open.State.Looks.Select(l => l.Repair).ToHashSet(StringComparer.Ordinal),
-            MostPlaces
-        );
+        Places = Looking.Places(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, MostPlaces);
     }
 }

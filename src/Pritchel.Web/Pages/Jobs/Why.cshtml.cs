@@ -15,14 +15,9 @@ public sealed class WhyModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, j
     /// <summary>Shows the reasons.</summary>
     public async Task<IActionResult> OnGetAsync()
     {
-        if (!await LoadAsync())
+        if (await LoadToldAsync() is { } elsewhere)
         {
-            return NotFound();
-        }
-
-        if (!Open.State.ComplaintTold)
-        {
-            return Redirect($"/jobs/{Open.Job.Tag}/complaint");
+            return elsewhere;
         }
 
         Explanation = Explanation.Of(Open.Diagnosis.Beliefs);

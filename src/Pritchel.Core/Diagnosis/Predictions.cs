@@ -1,0 +1,80 @@
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>Figures of one hypothesis, laid out so that particles lie side by side.</summary>
+internal sealed class Predictions
+{
+    private readonly float[][] figures;
+    private readonly int[][] slots;
+    private readonly float[] nothing;
+
+    // A tenth of what meters show.
+    private const float SameWithin = 1e-4f;
+
+    public Predictions(IReadOnlyList<Condition> conditions, int nodes, int lamps, int particles)
+    {
+        nothing = new float[particles];
+        slots = [.. conditions.Select(c => c.Pairs is { } pairs ? Slots(pairs, nodes) : [])];
+        figures = [.. conditions.Select(c => new float[(c.Pairs?.Count ?? nodes) * particles])];
+        Glows = [.. conditions.Select(c => new float[(c.IsFree ? lamps : 0) * particles])];
+        Chatters = [.. conditions.Select(_ => new bool[particles])];
+    }
+
+    public float[][] Glows { get; }
+
+    public bool[][] Chatters { get; }
+
+    public ReadOnlySpan<float> At(int condition, int node, int particles)
+    {
+        var slot = slots[condition].Length == 0 ? node : slots[condition][node];
+        return slot < 0 ? nothing : figures[condition].AsSpan(slot * particles, particles);
+    }
+
+    /// <summary>Whether every figure and lamp of a particle in a condition is the same, and chatter too.</summary>
+    /// <remarks>A path that a fault lays changes the order of solving, so the last digits may differ.</remarks>
+    public bool Same(Predictions other, int condition, int particle)
+    {
+        bool Alike(float[] mine, float[] its)
+        {
+            for (var i = particle; i < mine.Length; i += nothing.Length)
+            {
+                if (!(Math.Abs(mine[i] - its[i]) <= SameWithin || (float.IsNaN(mine[i]) && float.IsNaN(its[i]))))
+                {
+                    return false;
+                }
+            }
+
+            return true;
+        }
+
+        return Chatters[condition][particle] == other.Chatters[condition][particle]
+            && Alike(figures[condition], other.figures[condition])
+            && Alike(Glows[condition], other.Glows[condition]);
+    }
+
+    /// <summary>Whether its figures of a condition are another's own.</summary>
+    public bool Borrowed(Predictions other, int condition) =>
+        ReferenceEquals(Chatters[condition], other.Chatters[condition]);
+
+    /// <summary>Takes another's figures of a condition for its own.</summary>
+    public void Borrow(Predictions other, int condition) =>
+        (figures[condition], Glows[condition], Chatters[condition]) = (
+            other.figures[condition],
+            other.Glows[condition],
+            other.Chatters[condition]
+        );
+
+    public void Set(int condition, int slot, int particle, double value) =>
+        figures[condition][(slot * nothing.Length) + particle] = (float)value;
+
+    private static int[] Slots(IReadOnlyList<(int Red, int Black)> pairs, int nodes)
+    {
+        var slots = new int[nodes];
+        Array.Fill(slots, -1);
+        for (var i = 0; i < pairs.Count; i++)
+        {
+            slots[pairs[i].Red] = i;
+        }
+
+        return slots;
+    }
+}

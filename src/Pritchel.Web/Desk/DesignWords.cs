@@ -1,0 +1,23 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>How it is said that a machine works as designed.</summary>
+public static class DesignWords
+{
+    /// <summary>Why a sound machine does the same, and what would let it go on.</summary>
+    public static string Of(DesignCheck check)
+    {
+        var (any, all) = (check.AnyOf, check.AllOf);
+        var stood = any.Concat(all).DistinctBy(w => w.Control.Id).Select(w => Said(w.Control, w.Stood));
+        var wanted =
+            any.Count > 0
+                ? string.Join(", or ", any.Select(w => Said(w.Control, w.Wanted)))
+                : string.Join(" and ", all.Select(w => Said(w.Control, w.Wanted)));
+        return $"A sound machine does the same: {string.Join(" and ", stood)}. Given {wanted}, it would not.";
+    }
+
+    private static string Said(Control control, string position) =>
+        control.Says?.GetValueOrDefault(position) ?? $"{control.Name.ToLowerInvariant()} at {position}";
+}

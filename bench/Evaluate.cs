@@ -2,22 +2,25 @@ using System.Diagnostics;
 using System.Globalization;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 
 /// <summary>
 /// Hidden faults hunted over machines and complaints: drawn by their rates among those that give the complaint, in the
-/// world that the program believes in, or in one whose spreads are wider and whose probes slip. Says how often the verdict
-/// was right, what it cost, what is confused with what, and whether stated shares are earned.
+/// world that the program believes in, or in one whose spreads are wider and whose probes slip; by the program and by hand;
+/// one fault, two at once, or one that comes and goes. Says how often the verdict was right, what it cost, what is confused
+/// with what, and whether stated shares are earned.
 /// </summary>
 internal static class Evaluate
 {
     private const int Seed = 20265;
+
+    // A fault that is there in a third of the tries.
+    private const double Seldom = 1.0 / 3;
 
     public static int Run(string[] args)
     {
@@ -25,99 +28,138 @@ internal static class Evaluate
         var machines = args.Length > 0 ? args[0] : "all";
         var complaints = args.Length > 1 && args[1] != "all" ? args[1] : "";
         var draws = args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : 4;
-        var differs = args.Contains("differing", StringComparer.Ordinal);
-        var all = new List<(string Machine, CircuitGroup Group, Hunt Hunt)>();
-        foreach (
-            var file in Directory
-                .EnumerateFiles(Path.Combine(AppContext.BaseDirectory, "machines"), "*.json")
-                .Order(StringComparer.Ordinal)
-        )
+        bool Asked(string word) => args.Contains(word, StringComparer.Ordinal);
+        var world = Asked("differing") ? World.Differing : World.Believed;
+        world = Asked("seldom") ? world with { Presence = Seldom } : world;
+        var all = new List<Line>();
+        foreach (var circuit in Machines(machines))
         {
-            if (
-                file.EndsWith(".schema.json", StringComparison.Ordinal)
-                || (machines != "all" && !file.Contains(machines, StringComparison.Ordinal))
-            )
-            {
-                continue;
-            }
-
-            var circuit = Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!);
             foreach (
                 var symptom in Symptoms.Of(circuit).Where(s => s.Duty.Id.Contains(complaints, StringComparison.Ordinal))
             )
             {
-                var hunts = Hunts(circuit, symptom, draws, differs);
-                all.AddRange(hunts.Select(h => (circuit.Machine.Id, symptom.Group, h)));
+                var watch = Stopwatch.StartNew();
+                var kit = DiagnosisKit.Build(circuit, symptom.Duty.Id, []);
+                Console.WriteLine($"  {circuit.Machine.Id} {symptom.Duty.Id}: kit {watch.Elapsed.TotalSeconds:0.0} s");
+                var lines = Asked("doubles")
+                    ? Doubles(kit, world, draws)
+                    : Hunts(kit, world, draws, Asked("strategies"));
+                all.AddRange(lines.Select(l => l with { Group = symptom.Group }));
             }
         }
 
-        foreach (var group in all.GroupBy(a => a.Group).OrderBy(g => g.Key))
+        var ours = all.Where(l => l.Strategy == new ByInformation().Name).ToList();
+        Sum("", ours.GroupBy(l => l.Group.ToString()));
+        Sum("", ours.GroupBy(l => l.Machine));
+        Sum($"all, {string.Join(' ', args[Math.Min(3, args.Length)..])}: ", all.GroupBy(l => l.Strategy));
+        if (!Asked("doubles"))
         {
-            Console.WriteLine($"{group.Key}: {Figures([.. group.Select(g => g.Hunt)])}");
+            Ratios(all);
         }
 
-        foreach (var group in all.GroupBy(a => a.Machine).OrderBy(g => g.Key, StringComparer.Ordinal))
-        {
-            Console.WriteLine($"{group.Key}: {Figures([.. group.Select(g => g.Hunt)])}");
-        }
-
-        Console.WriteLine(
-            $"all, {(differs ? "differing" : "matching")} world: {Figures([.. all.Select(a => a.Hunt)])}"
-        );
-        Calibrate([.. all.Select(a => a.Hunt).Where(h => h.Verdict is not null)]);
+        Calibrate([.. ours.Select(l => l.Hunt).Where(h => h.Verdict is not null)]);
         return 0;
     }
 
-    private static List<Hunt> Hunts(Circuit circuit, Symptom symptom, int draws, bool differs)
+    private sealed record Line(string Machine, string Strategy, Hunt Hunt)
     {
-        var watch = Stopwatch.StartNew();
-        var kit = DiagnosisKit.Build(circuit, symptom.Duty.Id, []);
-        var built = watch.Elapsed;
-        var suspects = kit
-            .Table.Hypotheses.Where(h => h is { Fault: not null, HasVolts: true })
-            .Select(h => h.Fault!)
-            .ToList();
-        var random = new Random(Seed);
-        var hunts = new List<Hunt>();
-        for (var d = 0; d < draws && suspects.Count > 0; d++)
-        {
-            var own = new Random(random.Next());
-            if (
-                HiddenFault.Hide(
-                    kit.Table,
-                    Drawn(suspects, random),
-                    Meter.Ordinary,
-                    own,
-                    differs ? 1.5 : 1,
-                    differs ? 0.03 : 0
-                ) is
-                { } hidden
-            )
-            {
-                hunts.Add(Rehearsal.Play(kit, hidden, Meter.Ordinary, new ByInformation()));
-            }
-        }
-
-        if (hunts.Count > 0)
-        {
-            Console.WriteLine(
-                $"  {circuit.Machine.Id} {symptom.Duty.Id}: {suspects.Count} faults give it, kit {built.TotalSeconds:0.0} s; {Figures(hunts)}"
-            );
-            foreach (var hunt in hunts.Where(h => !h.Right))
-            {
-                Console.WriteLine(
-                    $"     {hunt.FaultId}: {hunt.Verdict ?? "no verdict"} at {hunt.Share:0.00} after {hunt.Readings}"
-                );
-            }
-        }
-
-        return hunts;
+        public CircuitGroup Group { get; init; }
     }
 
-    private static Fault Drawn(List<Fault> suspects, Random random)
+    private static IEnumerable<Circuit> Machines(string ids) =>
+        Directory
+            .EnumerateFiles(Path.Combine(AppContext.BaseDirectory, "machines"), "*.json")
+            .Where(f => !f.EndsWith(".schema.json", StringComparison.Ordinal))
+            .Where(f => ids == "all" || ids.Split(',').Any(id => f.Contains(id, StringComparison.Ordinal)))
+            .Order(StringComparer.Ordinal)
+            .Select(f => Circuit.Compile(MachineFile.Read(File.ReadAllText(f)).Machine!));
+
+    private static List<Line> Hunts(DiagnosisKit kit, World world, int draws, bool byHandToo)
     {
-        var left = random.NextDouble() * suspects.Sum(s => s.Rate);
-        return suspects.Find(s => (left -= s.Rate) <= 0) ?? suspects[^1];
+        var evaluation = new Evaluation(kit, world);
+        var lines = new List<Line>();
+        IStrategy[] strategies = byHandToo
+            ? [new ByInformation(), new ByHalves(kit), new EndToEnd(kit), new ByChance(kit, new Random(Seed))]
+            : [new ByInformation()];
+        foreach (var strategy in strategies)
+        {
+            var random = new Random(Seed);
+            var hunts = Enumerable
+                .Range(0, draws)
+                .Select(_ => evaluation.Hunt(random.Next(), strategy))
+                .OfType<Hunt>()
+                .ToList();
+            if (hunts.Count == 0)
+            {
+                continue;
+            }
+
+            Console.WriteLine($"     {strategy.Name}: {Figures(hunts)}");
+            foreach (var hunt in hunts.Where(h => !h.Right && strategy is ByInformation))
+            {
+                Console.WriteLine(
+                    $"       {hunt.FaultId}: {hunt.Verdict ?? "no verdict"} at {hunt.Share:0.00} after {hunt.Readings}"
+                );
+            }
+
+            lines.AddRange(hunts.Select(h => new Line(kit.Circuit.Machine.Id, strategy.Name, h)));
+        }
+
+        return lines;
+    }
+
+    /// <summary>Two faults at once: right is both, one after the other.</summary>
+    private static List<Line> Doubles(DiagnosisKit kit, World world, int draws)
+    {
+        var evaluation = new Evaluation(kit, world);
+        var strategy = new ByInformation();
+        var random = new Random(Seed);
+        var lines = new List<Line>();
+        for (var d = 0; d < draws; d++)
+        {
+            if (evaluation.HuntTwo(random.Next(), strategy) is not var (first, second))
+            {
+                continue;
+            }
+
+            var both = first with
+            {
+                Verdict = second is null ? (first.Right ? "only one of two" : first.Verdict) : second.Verdict,
+                Right = second?.Right == true,
+                Readings = first.Readings + (second?.Readings ?? 0),
+                Minutes = first.Minutes + (second?.Minutes ?? new Minutes(0)),
+            };
+            if (!both.Right)
+            {
+                Console.WriteLine(
+                    $"       {first.FaultId}: first {first.Verdict ?? "none"} {(first.Right ? "right" : "not right")}, second {second?.Verdict ?? "none"}"
+                );
+            }
+
+            lines.Add(new Line(kit.Circuit.Machine.Id, strategy.Name, both));
+        }
+
+        return lines;
+    }
+
+    private static void Sum(string before, IEnumerable<IGrouping<string, Line>> groups)
+    {
+        foreach (var group in groups.OrderBy(g => g.Key, StringComparer.Ordinal))
+        {
+            Console.WriteLine($"{before}{group.Key}: {Figures([.. group.Select(g => g.Hunt)])}");
+        }
+    }
+
+    /// <summary>Minutes of the program over those of each other way, on the same hidden faults.</summary>
+    private static void Ratios(List<Line> all)
+    {
+        var ours = all.Where(l => l.Strategy == new ByInformation().Name).Average(l => l.Hunt.Minutes.Value);
+        foreach (var other in all.GroupBy(l => l.Strategy).Where(g => g.Key != new ByInformation().Name))
+        {
+            Console.WriteLine(
+                $"minutes over those of {other.Key}: {ours / other.Average(l => l.Hunt.Minutes.Value):0.00}"
+            );
+        }
     }
 
     private static string Figures(List<Hunt> hunts)

@@ -12,10 +12,10 @@ internal static class Usage
             """
             rehearse [N]   hunts every fault that stops the tractor cranking, N times each (1), by three strategies
             next-test      milliseconds from a reading to the next test, in the core
-            evaluate M C N hidden faults hunted, N of each complaint that holds C on each machine that holds M ("all" for
-                           all); "differing" at the end for a world that differs from what is believed
             evaluate M C N hidden faults hunted, N of each complaint whose id holds C on each machine whose id holds M
-                           ("all" for all); "differing" at the end for a world that differs from what is believed
+                           (several by comma, "all" for all). After it any of: "differing" for a world that differs from
+                           what is believed, "seldom" for faults there in a third of tries, "doubles" for two at once,
+                           "strategies" for half-splitting, end to end and random order beside
             machine-page   milliseconds of server time of a machine's page, at rest and at work
             next-page      milliseconds of server time from Enter on a reading to the page with the next test
             dictionary     a full fault dictionary on one core and two; one solve against dense factorisation and ngspice

@@ -223,6 +223,20 @@ internal sealed class CaseRunner
         return TryDuty();
     }
 
+    /// <summary>The same with any number of faults at once.</summary>
+    public Heard Begin(IEnumerable<PlantedFault> planted, ReadOnlySpan<double> parameters)
+    {
+        circuit.NominalTail(parameters.Length, values);
+        parameters.CopyTo(values);
+        table.ApplyBridges(values);
+        foreach (var (fault, fraction) in planted)
+        {
+            circuit.Plant(fault, fault.Severity.At(fraction), values);
+        }
+
+        return TryDuty();
+    }
+
     /// <summary>Goes back to rest and into a condition.</summary>
     public Settlement Visit(int condition)
     {

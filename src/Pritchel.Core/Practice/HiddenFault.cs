@@ -8,34 +8,58 @@ using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Practice;
 
+/// <summary>How the machines that faults are hidden in differ from what is believed of them.</summary>
+/// <param name="Widen">Factor on healthy spreads; 1 as believed.</param>
+/// <param name="Slips">Share of readings taken with a slipped probe, which then shows anything.</param>
+/// <param name="Presence">Share of tries in which the fault is there; 1 when it always is.</param>
+/// <param name="Severities">Severities tried before a fault counts as one that does not give the complaint.</param>
+public sealed record World(double Widen = 1, double Slips = 0, double Presence = 1, int Severities = 12)
+{
+    /// <summary>As believed.</summary>
+    public static readonly World Believed = new();
+
+    /// <summary>Spreads half as wide again, and three readings in a hundred with a slipped probe.</summary>
+    public static readonly World Differing = new(Widen: 1.5, Slips: 0.03);
+}
+
 /// <summary>
-/// A machine with a fault that only it knows, answering as an owner and a meter would: complaint from what is
-/// heard and seen, readings with this meter's gain error, noise and rounding.
+/// A machine with faults that only it knows, answering as an owner and a meter would: complaint from what is heard and
+/// seen, readings with this meter's gain error, noise and rounding.
 /// </summary>
 public sealed class HiddenFault
 {
     private readonly PredictionTable table;
     private readonly double[] parameters;
-    private readonly PlantedFault planted;
+    private readonly IReadOnlyList<PlantedFault> planted;
     private readonly Meter meter;
     private readonly Random random;
     private readonly double gain;
+    private readonly World world;
+    private bool present = true;
 
-    private HiddenFault(PredictionTable table, double[] parameters, PlantedFault planted, Meter meter, Random random)
+    private HiddenFault(
+        PredictionTable table,
+        double[] parameters,
+        IReadOnlyList<PlantedFault> planted,
+        Meter meter,
+        Random random,
+        World world
+    )
     {
         this.table = table;
         this.parameters = parameters;
         this.planted = planted;
         this.meter = meter;
         this.random = random;
+        this.world = world;
         gain = 1 + (meter.GainSigma * HealthyMachine.Normal(random));
     }
 
-    /// <summary>The fault.</summary>
-    public Fault Fault => planted.Fault;
+    /// <summary>The first of its faults.</summary>
+    public Fault Fault => planted[0].Fault;
 
-    /// <summary>Share of readings taken with a slipped probe.</summary>
-    private double Slips { get; init; }
+    /// <summary>All of them.</summary>
+    public IEnumerable<Fault> Faults => planted.Select(p => p.Fault);
 
     /// <summary>What its owner says.</summary>
     public required Complaint Complaint { get; init; }
@@ -48,62 +72,89 @@ public sealed class HiddenFault
     /// <param name="fault">Fault to hide.</param>
     /// <param name="meter">Meter that will be used.</param>
     /// <param name="random">Source of chance.</param>
-    /// <param name="widen">Factor on healthy spreads; 1 as believed.</param>
-    /// <param name="slips">Share of readings taken with a slipped probe, which then shows anything.</param>
+    /// <param name="world">How the machine differs from what is believed; as believed unless given.</param>
     public static HiddenFault? Hide(
         PredictionTable table,
         Fault fault,
         Meter meter,
         Random random,
-        double widen = 1,
-        double slips = 0
+        World? world = null
+    ) => Hide(table, [fault], meter, random, world);
+
+    /// <summary>Hides several faults at once.</summary>
+    /// <inheritdoc cref="Hide(PredictionTable, Fault, Meter, Random, World?)"/>
+    public static HiddenFault? Hide(
+        PredictionTable table,
+        IReadOnlyList<Fault> faults,
+        Meter meter,
+        Random random,
+        World? world = null
     )
     {
-        const int Tries = 12;
-        for (var attempt = 0; attempt < Tries; attempt++)
+        var like = world ?? World.Believed;
+        for (var attempt = 0; attempt < like.Severities; attempt++)
         {
-            var parameters = HealthyMachine.Draw(table.Circuit, random, widen);
-            var planted = new PlantedFault(fault, random.NextDouble());
-            var runner = new CaseRunner(table, table.Circuit.With([fault]), 1e-9);
-            var heard = runner.Begin(fault, parameters, planted.Fraction);
-            if (
-                heard is Heard.Nothing or Heard.OneClick or Heard.Chatter
-                || (heard == Heard.Slow && table.Sign != SignKind.Turns)
-            )
+            var parameters = HealthyMachine.Draw(table.Circuit, random, like.Widen);
+            var planted = faults.Select(f => new PlantedFault(f, random.NextDouble())).ToArray();
+            if (Told(table, parameters, planted, like) is { } complaint)
             {
-                var complaint = new Complaint
-                {
-                    Duty = table.Duty.Id,
-                    Heard = heard,
-                    Lamps = [.. LampsSeen(table, runner)],
-                    Failed = 3,
-                    Tried = 3,
-                };
-                return new HiddenFault(table, parameters, planted, meter, random)
-                {
-                    Complaint = complaint,
-                    Slips = slips,
-                };
+                return new HiddenFault(table, parameters, planted, meter, random, like) { Complaint = complaint };
             }
         }
 
         return null;
     }
 
+    /// <summary>The same machine after a repair; null when it does its duty now.</summary>
+    /// <param name="repairId">What was renewed: every fault of its class is gone.</param>
+    public HiddenFault? After(string repairId)
+    {
+        var left = planted.Where(p => !string.Equals(p.Fault.Repair.Id, repairId, StringComparison.Ordinal)).ToArray();
+        return left.Length > 0 && Told(table, parameters, left, world) is { } complaint
+            ? new HiddenFault(table, parameters, left, meter, random, world) { Complaint = complaint }
+            : null;
+    }
+
+    /// <summary>What the owner says of it; null where the duty does not fail outright.</summary>
+    private static Complaint? Told(
+        PredictionTable table,
+        double[] parameters,
+        IReadOnlyList<PlantedFault> planted,
+        World world
+    )
+    {
+        const int Tried = 3;
+        var runner = new CaseRunner(table, table.Circuit.With(planted.Select(p => p.Fault)), 1e-9);
+        var heard = runner.Begin(planted, parameters);
+        return
+            heard is Heard.Nothing or Heard.OneClick or Heard.Chatter
+            || (heard == Heard.Slow && table.Sign != SignKind.Turns)
+            ? new Complaint
+            {
+                Duty = table.Duty.Id,
+                Heard = heard,
+                Lamps = [.. LampsSeen(table, runner)],
+                Failed = Math.Max(1, (int)Math.Round(Tried * world.Presence)),
+                Tried = Tried,
+            }
+            : null;
+    }
+
     /// <summary>Takes a reading, with noise, rounded as the display does; volts are null when the figure jumps.</summary>
     public Reading Read(ProbePair at)
     {
         var condition = table.Conditions[at.Condition];
-        if (Slips > 0 && random.NextDouble() < Slips)
+        var symptom = Appears(condition);
+        if (world.Slips > 0 && random.NextDouble() < world.Slips)
         {
             const double Least = -2;
             const double Most = 16;
-            return new Reading(at, Least + ((Most - Least) * random.NextDouble()), SymptomNow.Present);
+            return new Reading(at, Least + ((Most - Least) * random.NextDouble()), symptom);
         }
 
         if (condition.Quantity == Quantity.Spark)
         {
-            return new Reading(at, Scale.Of(Quantity.Spark, Sparks(condition)), SymptomNow.Present);
+            return new Reading(at, Scale.Of(Quantity.Spark, Sparks(condition)), symptom);
         }
 
         var function = condition.Quantity switch
@@ -116,25 +167,34 @@ public sealed class HiddenFault
         if (condition.Quantity == Quantity.Amps)
         {
             var amps = Math.Max(0, -Outcome.Of(@case).Charges[table.Duty.Load]);
-            return new Reading(at, Noisy(Quantity.Amps, amps), SymptomNow.Present);
+            return new Reading(at, Noisy(Quantity.Amps, amps), symptom);
         }
 
         var display = Bench.Read(@case, meter with { LeadsNulled = true }, function, at.Red, at.Black);
         if (display.Jumps)
         {
-            return new Reading(at, null, SymptomNow.Present);
+            return new Reading(at, null, symptom);
         }
 
         if (Scale.FeedsItself(condition.Quantity))
         {
-            return new Reading(at, Noisy(condition.Quantity, display.Value!.Value), SymptomNow.Present);
+            return new Reading(at, Noisy(condition.Quantity, display.Value!.Value), symptom);
         }
 
         var volts =
             (display.Value!.Value * gain)
             + (meter.Noise(new Volts(display.Value.Value)).Value * HealthyMachine.Normal(random));
         var step = meter.Step(new Volts(volts)).Value;
-        return new Reading(at, Math.Round(volts / step) * step, SymptomNow.Present);
+        return new Reading(at, Math.Round(volts / step) * step, symptom);
+    }
+
+    /// <summary>Whether the fault is there for this reading, and what can be said of it: a dead circuit shows no symptom.</summary>
+    private SymptomNow Appears(Condition condition)
+    {
+        present = world.Presence >= 1 || random.NextDouble() < world.Presence;
+        return world.Presence < 1 && Scale.FeedsItself(condition.Quantity) ? SymptomNow.NotWatched
+            : present ? SymptomNow.Present
+            : SymptomNow.Absent;
     }
 
     private double Noisy(Quantity quantity, double figure)
@@ -183,7 +243,7 @@ public sealed class HiddenFault
             Off = condition.Off,
             SparkTester = condition.Tester,
             BatteryDisconnected = Scale.FeedsItself(condition.Quantity),
-            Faults = [planted],
+            Faults = present ? planted : [],
             Parameters = parameters,
         };
     }

@@ -20,6 +20,11 @@ public static class Rehearsal
     /// <summary>Most readings before giving up without a verdict.</summary>
     public const int MostReadings = 15;
 
+    // For a fault that comes and goes: the card says to try until it fails; after so many tries one writes down what is
+    // there. Minutes of a try: common practice, no source.
+    private const int MostTries = 6;
+    private const double TryMinutes = 0.3;
+
     /// <summary>Hunts one hidden fault.</summary>
     public static Hunt Play(DiagnosisKit kit, HiddenFault hidden, Meter meter, IStrategy strategy)
     {
@@ -31,19 +36,22 @@ public static class Rehearsal
         {
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings);
             var next = strategy.Next(plan, beliefs, situation);
-            if (strategy.Decide(beliefs, next) is { } decided)
+            var decided = strategy.Decide(beliefs, next);
+            if (decided is not null || next is null || readings.Count >= MostReadings)
             {
-                var right = string.Equals(decided, hidden.Fault.Repair.Id, StringComparison.Ordinal);
+                var right = hidden.Faults.Any(f => string.Equals(f.Repair.Id, decided, StringComparison.Ordinal));
                 return new Hunt(hidden.Fault.Id, decided, right, readings.Count, minutes, beliefs.Suspects[0].Share);
             }
 
-            if (next is null || readings.Count >= MostReadings)
+            minutes += next.Minutes;
+            var reading = hidden.Read(next.At);
+            for (var tries = 1; reading.Symptom == SymptomNow.Absent && tries < MostTries; tries++)
             {
-                return new Hunt(hidden.Fault.Id, null, false, readings.Count, minutes, beliefs.Suspects[0].Share);
+                minutes += new Minutes(TryMinutes);
+                reading = hidden.Read(next.At);
             }
 
-            minutes += next.Minutes;
-            readings.Add(hidden.Read(next.At));
+            readings.Add(reading);
             situation = JobDiagnosis.Measured(situation, kit, next.At);
         }
     }

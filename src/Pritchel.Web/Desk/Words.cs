@@ -194,11 +194,15 @@ public static class TestWords
             _ => "V",
         };
 
+    // From here on a figure is written with its prefix, however its zeros were typed.
+    private const double Kilo = 1000;
+
     /// <summary>A figure that was typed, with its unit.</summary>
     public static string Typed(ReadingTaken taken) =>
         taken.Figure is null ? taken.Typed
         : taken.At.Quantity == Quantity.Spark ? SparkWords(taken.Figure.Value)
         : taken.Figure >= ReadingTaken.OpenCircuit ? "OL"
+        : taken.Figure >= Kilo ? Engineering.Format(taken.Figure.Value, Unit(taken.At.Quantity))
         : $"{taken.Typed} {Unit(taken.At.Quantity)}";
 
     /// <summary>What a spark tester showed.</summary>

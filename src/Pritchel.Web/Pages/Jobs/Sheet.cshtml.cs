@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
+using Pritchel.Core.Jobs;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 
@@ -13,6 +14,12 @@ public sealed class SheetModel(JobDesk desk, JobStore jobs, Workshop workshop) :
     /// <summary>Name of another duty of the machine.</summary>
     public string DutyName(string id) =>
         workshop.Duty(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, id)?.Name ?? id;
+
+    /// <summary>Unit of the reading that a check repeats.</summary>
+    public string UnitOf(ProofCheck check) =>
+        ProofList.PairOf(Open, check.Id) is { } at
+            ? TestWords.Unit(Open.Kit.Table.Conditions[at.Condition].Quantity)
+            : "";
 
     /// <summary>Shows the sheet.</summary>
     public async Task<IActionResult> OnGetAsync()

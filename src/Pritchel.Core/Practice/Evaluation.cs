@@ -1,0 +1,84 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Meters;
+
+namespace Pritchel.Core.Practice;
+
+/// <summary>
+/// Draws true faults as the program believes they come, given a complaint, and has them hunted. A fault is drawn by its
+/// rate and a severity with it, and drawn again when the two do not give the complaint: faults that give it seldom come
+/// seldom.
+/// </summary>
+public sealed class Evaluation
+{
+    private const int MostDraws = 400;
+
+    private readonly DiagnosisKit kit;
+    private readonly World world;
+    private readonly List<Fault> suspects;
+
+    /// <summary>Hunts of one complaint on one machine in one world.</summary>
+    public Evaluation(DiagnosisKit kit, World world)
+    {
+        this.kit = kit;
+        this.world = world with { Severities = 1 };
+        suspects = [.. kit.Table.Hypotheses.Where(h => h is { Fault: not null, HasVolts: true }).Select(h => h.Fault!)];
+    }
+
+    /// <summary>Faults that give the complaint at some severity.</summary>
+    public int Suspects => suspects.Count;
+
+    /// <summary>
+    /// Hides a fault, or so many at once of different repairs, each of which gives the complaint by itself. The same seed
+    /// hides the same machine, severity and meter.
+    /// </summary>
+    /// <returns>Null when so many draws did not give the complaint.</returns>
+    public HiddenFault? Hide(int seed, int faults = 1)
+    {
+        var random = new Random(seed);
+        for (var draw = 0; draw < MostDraws && suspects.Count >= faults; draw++)
+        {
+            var drawn = Enumerable.Range(0, faults).Select(_ => Drawn(random)).ToArray();
+            if (
+                drawn.DistinctBy(f => f.Repair.Id, StringComparer.Ordinal).Count() == faults
+                && HiddenFault.Hide(kit.Table, drawn, Meter.Ordinary, random, world) is { } hidden
+                && (faults == 1 || drawn.All(f => hidden.After(f.Repair.Id) is not null))
+            )
+            {
+                return hidden;
+            }
+        }
+
+        return null;
+    }
+
+    /// <summary>Hunts what a seed hides; null when it hides nothing.</summary>
+    public Hunt? Hunt(int seed, IStrategy strategy) =>
+        Hide(seed) is { } hidden ? Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy) : null;
+
+    /// <summary>
+    /// Hunts two faults that a seed hides: the first verdict mends one of them, the proof fails, and the other is hunted as
+    /// a complaint of its own.
+    /// </summary>
+    /// <returns>Both hunts; the second is missing when the first mended neither. Null when nothing was hidden.</returns>
+    public (Hunt First, Hunt? Second)? HuntTwo(int seed, IStrategy strategy)
+    {
+        if (Hide(seed, 2) is not { } hidden)
+        {
+            return null;
+        }
+
+        var first = Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy);
+        return first.Right && hidden.After(first.Verdict!) is { } left
+            ? (first, Rehearsal.Play(kit, left, Meter.Ordinary, strategy))
+            : (first, null);
+    }
+
+    private Fault Drawn(Random random)
+    {
+        var left = random.NextDouble() * suspects.Sum(s => s.Rate);
+        return suspects.Find(s => (left -= s.Rate) <= 0) ?? suspects[^1];
+    }
+}

@@ -54,7 +54,7 @@ async function hunt({ machine, fault, spark, ...told }) {
     const condition = conditions[Number(form.Condition)];
     asked.push(`${condition.quantity}: ${await page.locator("#test-title").innerText()} [${condition.words}]`);
     if (condition.quantity === "spark") {
-      await Promise.all([page.waitForNavigation(), page.click(`.sparks button[value='${spark(condition.words)}']`)]);
+      await Promise.all([page.waitForNavigation(), page.click(`.seen button[value='${spark(condition.words)}']`)]);
       continue;
     }
     if (condition.quantity === "amps") {

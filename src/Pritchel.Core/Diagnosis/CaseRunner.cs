@@ -247,9 +247,9 @@ internal sealed class CaseRunner
             return settled;
         }
 
-        if (Scale.FeedsItself(wanted.Quantity))
+        if (Scale.FeedsItself(wanted.Quantity) || wanted.Jump is not null)
         {
-            // Read pair by pair, with the meter in the circuit.
+            // Read pair by pair, with the meter, lead or bulb in the circuit.
             return Settlement.Settled;
         }
 
@@ -323,7 +323,7 @@ internal sealed class CaseRunner
             return;
         }
 
-        if (Scale.FeedsItself(wanted.Quantity))
+        if (Scale.FeedsItself(wanted.Quantity) || wanted.Jump is not null)
         {
             Open(condition);
         }
@@ -354,6 +354,9 @@ internal sealed class CaseRunner
     {
         switch (condition.Quantity)
         {
+            case Quantity.Action:
+            case Quantity.Glow:
+                return Joined(condition, pair);
             case Quantity.Ohms:
                 return probed!.Ohms(pair.Red, pair.Black);
             case Quantity.Diode:
@@ -368,8 +371,24 @@ internal sealed class CaseRunner
         }
     }
 
-    /// <summary>Volts that a source of the meter's own leaves between two nodes.</summary>
-    private double Metered(Condition condition, (int Red, int Black) pair, double testVolts, double insideOhms)
+    /// <summary>What is seen while two points are joined.</summary>
+    private double Joined(Condition condition, (int Red, int Black) pair)
+    {
+        var joined = Reading(pair);
+        return condition.Jump!.Seen(
+            joined,
+            ohms =>
+            {
+                joined.Begin(opened);
+                joined.ConnectMeter(0, ohms);
+                return joined.Move(condition.Setting);
+            },
+            load,
+            control
+        );
+    }
+
+    private CircuitState Reading((int Red, int Black) pair)
     {
         if (!metered.TryGetValue(pair, out var reading))
         {
@@ -377,6 +396,13 @@ internal sealed class CaseRunner
             metered.Add(pair, reading);
         }
 
+        return reading;
+    }
+
+    /// <summary>Volts that a source of the meter's own leaves between two nodes.</summary>
+    private double Metered(Condition condition, (int Red, int Black) pair, double testVolts, double insideOhms)
+    {
+        var reading = Reading(pair);
         reading.Begin(opened);
         reading.ConnectMeter(testVolts, insideOhms);
         reading.Move(condition.Setting);

@@ -33,6 +33,9 @@ public sealed record Condition(
     /// <summary>Whether a spark tester takes the plug's place.</summary>
     public bool Tester { get; init; }
 
+    /// <summary>Two points joined for it, and with what; null where nothing is put in.</summary>
+    public Jump? Jump { get; init; }
+
     /// <summary>Whether every pair of points may be read in it.</summary>
     public bool IsFree => Pairs is null;
 }
@@ -80,6 +83,11 @@ public static partial class Conditions
         if (hasBattery && !duty.Refuses)
         {
             conditions.AddRange(OfFuses(circuit, own, duty));
+        }
+
+        if (hasBattery && !duty.Refuses && duty.Speed == DutySpeed.Rest)
+        {
+            conditions.AddRange(OfJumps(circuit, own, duty));
         }
 
         if (sign is SignKind.Sparks or SignKind.Charges || !hasBattery)

@@ -20,6 +20,12 @@ public enum Quantity
 
     /// <summary>The diode range: volts that about a milliamp leaves across, with the battery off.</summary>
     Diode,
+
+    /// <summary>What happens while two points are joined: 0 nothing, 1 weakly, slowly or a click, 2 as it should.</summary>
+    Action,
+
+    /// <summary>How a bulb put in looks: 0 out, 1 dim, 2 bright.</summary>
+    Glow,
 }
 
 /// <summary>
@@ -37,13 +43,13 @@ public static class Scale
     // Below a tenth of an ohm two leads guess; below a milliamp nothing drains a battery.
     private const double LeastOhms = 0.1;
     private const double LeastAmps = 0.001;
-    private const double SparkStep = 2;
+    private const double SeenStep = 2;
 
     // Two leads and two contacts, however well they were shorted first: from memory.
     private const double LeadDoubtOhms = 0.08;
 
-    // A spark tester watched in daylight.
-    private const double SparkDoubt = 0.8;
+    // A spark tester or a bulb watched in daylight.
+    private const double SeenDoubt = 0.8;
 
     // Some meters show OL where others still count megohms.
     private const double OpenDoubt = 0.5;
@@ -58,6 +64,9 @@ public static class Scale
     /// <summary>Whether the meter feeds a current of its own, so that the battery must be off.</summary>
     public static bool FeedsItself(Quantity quantity) => quantity is Quantity.Ohms or Quantity.Diode;
 
+    /// <summary>Whether it is seen in three steps rather than read off a meter.</summary>
+    public static bool IsSeen(Quantity quantity) => quantity is Quantity.Spark or Quantity.Action or Quantity.Glow;
+
     /// <summary>What a spark tester shows of a spark: 2 from the kilovolts that its gap wants, in proportion below.</summary>
     /// <param name="level">Kilovolts to hand over kilovolts needed.</param>
     public static double SparkOf(double level) => Math.Clamp(2 * level, 0, 2);
@@ -69,7 +78,7 @@ public static class Scale
             Quantity.Ohms => Math.Min(Open, PerDecade * Math.Log10(1 + (Math.Max(0, figure) / LeastOhms))),
             Quantity.Amps => PerDecade * Math.Log10(1 + (Math.Clamp(figure, 0, MostAmps) / LeastAmps)),
             Quantity.Diode => figure > MostDiodeVolts ? Open : figure,
-            Quantity.Spark => SparkStep * figure,
+            Quantity.Spark or Quantity.Action or Quantity.Glow => SeenStep * figure,
             _ => figure,
         };
 
@@ -80,7 +89,7 @@ public static class Scale
             Quantity.Ohms or Quantity.Diode when scaled >= Open - 0.01 => double.PositiveInfinity,
             Quantity.Ohms => LeastOhms * (Math.Pow(10, scaled / PerDecade) - 1),
             Quantity.Amps => LeastAmps * (Math.Pow(10, scaled / PerDecade) - 1),
-            Quantity.Spark => scaled / SparkStep,
+            Quantity.Spark or Quantity.Action or Quantity.Glow => scaled / SeenStep,
             _ => scaled,
         };
 
@@ -92,9 +101,9 @@ public static class Scale
             return meter.Noise(new Volts(scaled)).Value;
         }
 
-        if (quantity == Quantity.Spark)
+        if (IsSeen(quantity))
         {
-            return SparkDoubt;
+            return SeenDoubt;
         }
 
         if (scaled >= Open - 0.01)

@@ -1,4 +1,5 @@
 using Pritchel.Core.Circuits;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Meters;
 
 namespace Pritchel.Core.Diagnosis;
@@ -94,6 +95,15 @@ public static class Staircase
     /// <summary>What the likeliest hypothesis would show at a place, in volts.</summary>
     public static double Suspected(Beliefs beliefs, ProbePair at) =>
         beliefs.Leading is { } first ? Middle(first, at, beliefs) : 0;
+
+    /// <summary>What a fault would show at a place by what is believed of its severity, on the quantity's scale.</summary>
+    /// <exception cref="InvalidOperationException">No hypothesis of the table is that fault.</exception>
+    public static double Shown(Beliefs beliefs, Fault fault, ProbePair at) =>
+        Middle(
+            beliefs.Table.Hypotheses.First(h => string.Equals(h.Fault?.Id, fault.Id, StringComparison.Ordinal)),
+            at,
+            beliefs
+        );
 
     /// <summary>Whether a reading agrees with sound wiring, within its spread and the meter's own error.</summary>
     public static bool Agrees(Beliefs beliefs, ProbePair at, double volts) => Sound(beliefs, at).Agrees(volts);

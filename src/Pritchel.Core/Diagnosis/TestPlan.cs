@@ -76,6 +76,10 @@ public sealed class TestPlan
     private const double BatteryMinutes = 1;
     private const double EngineMinutes = 0.7;
 
+    // Clipping a lead or a bulb on, and the price of what can go wrong with live heavy posts.
+    private const double JumpMinutes = 0.7;
+    private const double HeavyMinutes = 2;
+
     /// <summary>Below this a test tells nothing worth its while.</summary>
     public const double LeastBits = 0.02;
 
@@ -202,6 +206,10 @@ public sealed class TestPlan
         minutes += situation.Condition == at.Condition ? 0 : ControlMinutes;
         minutes += condition.MayTurnEngine && !situation.MadeSafe ? MakeSafeMinutes : 0;
         minutes += condition.Held.Count > 0 && situation.Alone ? AloneMinutes : 0;
+        minutes +=
+            condition.Jump is null ? 0
+            : condition.Jump.IsHeavy ? HeavyMinutes
+            : JumpMinutes;
         return new Minutes(minutes);
     }
 

@@ -17,6 +17,9 @@ namespace Pritchel.Core.Jobs;
 [JsonDerivedType(typeof(Undone), "undo")]
 [JsonDerivedType(typeof(VerdictTaken), "verdict")]
 [JsonDerivedType(typeof(MeasuredOn), "measure-on")]
+[JsonDerivedType(typeof(PartsPriced), "prices")]
+[JsonDerivedType(typeof(LeadPut), "lead-put")]
+[JsonDerivedType(typeof(LeadOff), "lead-off")]
 [JsonDerivedType(typeof(RepairDone), "repair")]
 [JsonDerivedType(typeof(ProofGiven), "proof")]
 [JsonDerivedType(typeof(BypassRemoved), "bypass-removed")]
@@ -96,6 +99,33 @@ public sealed record VerdictTaken(string RepairId, string Words, double Share) :
 
 /// <summary>The verdict was set aside and measuring goes on.</summary>
 public sealed record MeasuredOn : JobEvent;
+
+/// <summary>Parts, waiting and the machine were priced.</summary>
+/// <param name="Prices">Price of a repair's part, by the repair's id.</param>
+/// <param name="Terms">What work and waiting cost.</param>
+/// <param name="WorthMended">What the machine is worth when mended; null when not said.</param>
+/// <param name="WorthInParts">What it is worth as it stands, for its parts; null when not said.</param>
+public sealed record PartsPriced(
+    IReadOnlyDictionary<string, Money> Prices,
+    OrderTerms Terms,
+    Money? WorthMended,
+    Money? WorthInParts
+) : JobEvent;
+
+/// <summary>A clip lead was put over the place that the verdict names, and the duty tried.</summary>
+/// <param name="From">Address of its first end.</param>
+/// <param name="To">Address of its other end.</param>
+/// <param name="Worked">Whether the duty was done.</param>
+public sealed record LeadPut(string From, string To, bool Worked) : JobEvent
+{
+    /// <summary>Its entry in the register of bypasses.</summary>
+    [JsonIgnore]
+    public string Bypass => $"lead/{From} to {To}";
+}
+
+/// <summary>That clip lead was taken off again, and the duty tried.</summary>
+/// <param name="FailsAgain">Whether the duty failed as before.</param>
+public sealed record LeadOff(bool FailsAgain) : JobEvent;
 
 /// <summary>A repair was done.</summary>
 /// <param name="Done">What was done.</param>

@@ -81,17 +81,38 @@ public sealed class JobState
     /// <summary>Closing, or null.</summary>
     public JobClosed? Closed => Last<JobClosed>();
 
-    /// <summary>Bypasses found and not yet taken out, "part/contact".</summary>
+    /// <summary>Prices as last told, or null.</summary>
+    public PartsPriced? Priced => Last<PartsPriced>();
+
+    /// <summary>The clip lead tried over the present verdict's place, or null.</summary>
+    public LeadPut? Lead => After(Verdict).OfType<LeadPut>().LastOrDefault();
+
+    /// <summary>What became of it when it was taken off, or null while it is on.</summary>
+    public LeadOff? LeadOff => After(Lead).OfType<LeadOff>().FirstOrDefault();
+
+    /// <summary>Bypasses found or made and not yet taken out, "part/contact" or "lead/one address to another".</summary>
     public IReadOnlyList<string> OpenBypasses
     {
         get
         {
-            var removed = Standing
-                .Select(e => e.Event)
-                .OfType<BypassRemoved>()
-                .Select(b => b.Contact)
-                .ToHashSet(StringComparer.Ordinal);
-            return [.. (Complaint?.Bridged ?? []).Where(b => !removed.Contains(b))];
+            var open = new List<string>(Complaint?.Bridged ?? []);
+            foreach (var happened in Standing.Select(e => e.Event))
+            {
+                switch (happened)
+                {
+                    case LeadPut put:
+                        open.Add(put.Bypass);
+                        break;
+                    case Jobs.LeadOff:
+                        open.RemoveAll(b => b.StartsWith("lead/", StringComparison.Ordinal));
+                        break;
+                    case BypassRemoved removed:
+                        open.RemoveAll(b => string.Equals(b, removed.Contact, StringComparison.Ordinal));
+                        break;
+                }
+            }
+
+            return open;
         }
     }
 

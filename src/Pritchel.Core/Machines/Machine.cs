@@ -39,6 +39,9 @@ public sealed record Machine
     /// <summary>How to stop the engine by hand when nothing electrical does.</summary>
     public required string StopByHand { get; init; }
 
+    /// <summary>Whether petrol vapour may gather where its circuits are: then nothing is ever bridged for a test.</summary>
+    public bool? PetrolVapour { get; init; }
+
     /// <summary>Cautions shown before any test that may turn this machine's engine.</summary>
     public required IReadOnlyList<string> TurningCautions { get; init; }
 

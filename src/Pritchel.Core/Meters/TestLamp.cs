@@ -13,7 +13,6 @@ internal static class TestLamp
 {
     private const double RatedVolts = 12;
     private const double KillOhms = 50;
-    private const int MostRounds = 100;
 
     public static MeterDisplay Read(Case @case, Meter meter, int red, int black)
     {
@@ -25,22 +24,16 @@ internal static class TestLamp
         }
 
         var hot = RatedVolts / meter.TestLamp.Value;
-        var (ohms, wired) = (hot, @case.Wired);
+        var wired = @case.Wired;
         var (settlement, state) = (Settlement.Settled, new CircuitState(wired, wired.WithMeter(red, black)));
-        for (var round = 0; round < MostRounds; round++)
-        {
-            var lamp = ohms;
-            settlement = @case.Settle(state, () => state.ConnectMeter(0, lamp));
-            var share = Math.Abs(state.Drop(red, black)) / RatedVolts;
-            var next = hot * Filament.OhmsShare(share);
-            if (Math.Abs(next - ohms) < 1e-9 * ohms)
+        Filament.ShareOf(
+            hot,
+            ohms =>
             {
-                break;
+                settlement = @case.Settle(state, () => state.ConnectMeter(0, ohms));
+                return Math.Abs(state.Drop(red, black)) / RatedVolts;
             }
-
-            ohms = next;
-        }
-
+        );
         var volts = state.Drop(red, black);
         var lit = Math.Abs(volts) / RatedVolts;
         var look =

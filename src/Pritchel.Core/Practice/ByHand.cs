@@ -62,9 +62,12 @@ public abstract class ByHand : IStrategy
     /// sound wiring is live.
     /// </summary>
     private bool Speaks(Beliefs beliefs, ProbePair at) =>
-        kit.Table.Conditions[at.Condition].Quantity != Quantity.Volts
-        || (at.Condition == 0 && !beliefs.Readings.Any(r => r.At.Condition == 0 && r.Volts is null))
-        || Staircase.Sound(beliefs, at).WorkingLow > Stretches.HalfTheVolts;
+        kit.Table.Conditions[at.Condition].Jump is null
+        && (
+            kit.Table.Conditions[at.Condition].Quantity != Quantity.Volts
+            || (at.Condition == 0 && !beliefs.Readings.Any(r => r.At.Condition == 0 && r.Volts is null))
+            || Staircase.Sound(beliefs, at).WorkingLow > Stretches.HalfTheVolts
+        );
 
     /// <summary>Enough volts where there should be some, few enough where there should be none; other figures as they should be.</summary>
     private static bool IsSound(Beliefs beliefs, ProbePair at, double read)

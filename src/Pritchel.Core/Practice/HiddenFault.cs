@@ -157,6 +157,11 @@ public sealed class HiddenFault
             return new Reading(at, Scale.Of(Quantity.Spark, Sparks(condition)), symptom);
         }
 
+        if (condition.Jump is { } jump)
+        {
+            return new Reading(at, Scale.Of(condition.Quantity, Seen(at.Condition, jump)), symptom);
+        }
+
         var function = condition.Quantity switch
         {
             Quantity.Ohms => MeterFunction.Ohms,
@@ -223,6 +228,19 @@ public sealed class HiddenFault
         };
     }
 
+    private double Seen(int condition, Jump jump)
+    {
+        var @case = Standing(condition);
+        var wired = @case.Wired;
+        var state = new CircuitState(wired, wired.WithMeter(jump.From, jump.To));
+        return jump.Seen(
+            state,
+            ohms => @case.Settle(state, () => state.ConnectMeter(0, ohms)),
+            wired.DeviceOf(table.Duty.Load),
+            table.Duty.Control is { } control ? wired.DeviceOf(control) : null
+        );
+    }
+
     /// <summary>The machine as it stands in a condition, after the duty was tried.</summary>
     private Case Standing(int index)
     {
@@ -232,7 +250,7 @@ public sealed class HiddenFault
         {
             Circuit = table.Circuit,
             Settings =
-                index == 0 || condition.Off.Count > 0 || condition.Tester
+                index == 0 || condition.Off.Count > 0 || condition.Tester || condition.Jump is not null
                     ? [condition.Setting]
                     : [table.Conditions[0].Setting, rest, condition.Setting],
             Speeds = table.Circuit.Engines.ToDictionary(

@@ -17,4 +17,30 @@ public static class Filament
 
     /// <summary>Resistance as a share of hot, at a share of rated volts.</summary>
     public static double OhmsShare(double voltsShare) => Math.Max(ColdShare, Math.Pow(voltsShare, 1 - CurrentPower));
+
+    /// <summary>
+    /// Share of its rated volts that a lamp in a circuit comes to rest at: its resistance and its volts agree.
+    /// </summary>
+    /// <param name="hotOhms">Resistance at rated volts.</param>
+    /// <param name="solve">Share of rated volts across it when it has so many ohms.</param>
+    /// <param name="near">How near its ohms must come, as a share of them.</param>
+    public static double ShareOf(double hotOhms, Func<double, double> solve, double near = 1e-9)
+    {
+        // Ohms grow as less than the root of volts, so each round halves what is left at least.
+        const int MostRounds = 100;
+        var (ohms, share) = (hotOhms, 0.0);
+        for (var round = 0; round < MostRounds; round++)
+        {
+            share = solve(ohms);
+            var next = hotOhms * OhmsShare(share);
+            if (Math.Abs(next - ohms) < near * ohms)
+            {
+                break;
+            }
+
+            ohms = next;
+        }
+
+        return share;
+    }
 }

@@ -23,7 +23,7 @@ public static class TypedFigure
             Quantity.Ohms => MostOhms,
             Quantity.Diode => 4,
             Quantity.Amps => MostAmps,
-            Quantity.Spark => 2,
+            _ when Scale.IsSeen(quantity) => 2,
             _ => MostVolts,
         };
         if (!ReadingText.TryParse(typed, most, out var reading, out error))
@@ -47,7 +47,7 @@ public static class TypedFigure
             return null;
         }
 
-        if (quantity is Quantity.Ohms or Quantity.Spark or Quantity.Diode && reading.Value < 0)
+        if (quantity is not (Quantity.Volts or Quantity.Amps) && reading.Value < 0)
         {
             error = "Ohms and the diode range never read below zero. Type 0 or more, or OL.";
             return null;

@@ -132,6 +132,21 @@ public static class StageWords
         };
 }
 
+/// <summary>What a clip lead over a doubted place has shown.</summary>
+public static class LeadWords
+{
+    /// <summary>In a line, once the lead is off again.</summary>
+    public static string Of(LeadPut lead, LeadOff off) =>
+        (lead.Worked, off.FailsAgain) switch
+        {
+            (true, true) => "● With the lead it works, without it it fails again: the place is proved. Mend it.",
+            (true, false) =>
+                "◆ It works without the lead too: it comes and goes, or moving it mended it. Wiggle it before it is trusted.",
+            (false, true) => "◆ The lead did not help: set the verdict aside and measure on.",
+            _ => "◆ It failed with the lead and works without it: something else moved. Set the verdict aside.",
+        };
+}
+
 /// <summary>How tests and what they point to are said: one place for all of it.</summary>
 public static class TestWords
 {
@@ -143,11 +158,13 @@ public static class TestWords
         {
             Quantity.Spark => "Look for a spark",
             Quantity.Amps => "Amps out of the battery",
+            Quantity.Action => "Join and see",
+            Quantity.Glow => "Bulb",
             Quantity.Ohms => "Ohms",
             Quantity.Diode => "Diode range",
             _ => "Volts",
         };
-        if (test.Condition.Quantity is Quantity.Spark or Quantity.Amps)
+        if (test.Condition.Quantity == Quantity.Amps || Scale.IsSeen(test.Condition.Quantity))
         {
             return $"{what}: {test.Condition.Words}";
         }
@@ -180,7 +197,11 @@ public static class TestWords
             Quantity.Diode => "diode range; red and black as said, for it reads one way only",
             Quantity.Ohms => "ohms; short the leads first and note what they add",
             Quantity.Amps => "DC amps, 10 A jack, in series: never across the posts; type OL if its fuse goes",
-            Quantity.Spark => "none: a spark tester with its gap set",
+            Quantity.Spark => "a spark tester with its gap set",
+            Quantity.Action when condition.Jump!.IsHeavy =>
+                "a starting lead or a remote button made for it, never a spanner or a screwdriver",
+            Quantity.Action => "a lead with a 15 A fuse and a button in it",
+            Quantity.Glow => "a 12 V 21 W bulb on two leads",
             _ => "DC volts, 20 V range",
         };
 
@@ -190,7 +211,7 @@ public static class TestWords
         {
             Quantity.Ohms => "Ω",
             Quantity.Amps => "A",
-            Quantity.Spark => "",
+            _ when Scale.IsSeen(quantity) => "",
             _ => "V",
         };
 
@@ -200,16 +221,48 @@ public static class TestWords
     /// <summary>A figure that was typed, with its unit.</summary>
     public static string Typed(ReadingTaken taken) =>
         taken.Figure is null ? taken.Typed
-        : taken.At.Quantity == Quantity.Spark ? SparkWords(taken.Figure.Value)
+        : Scale.IsSeen(taken.At.Quantity) ? Seen(taken.At.Quantity, taken.Figure.Value)
         : taken.Figure >= ReadingTaken.OpenCircuit ? "OL"
         : taken.Figure >= Kilo ? Engineering.Format(taken.Figure.Value, Unit(taken.At.Quantity))
         : $"{taken.Typed} {Unit(taken.At.Quantity)}";
 
-    /// <summary>What a spark tester showed.</summary>
-    public static string SparkWords(double figure) =>
-        figure >= 1.5 ? "sparks"
-        : figure >= 0.5 ? "weak spark"
-        : "no spark";
+    /// <summary>What was seen, in words.</summary>
+    public static string Seen(Quantity quantity, double figure)
+    {
+        var step = figure switch
+        {
+            >= 1.5 => 2,
+            >= 0.5 => 1,
+            _ => 0,
+        };
+        return Answers(quantity)[2 - step].Words.ToLowerInvariant();
+    }
+
+    /// <summary>Answers to a test that is seen, best first, with what is typed for each.</summary>
+    public static IReadOnlyList<(string Typed, string Words)> Answers(Quantity quantity) =>
+        quantity switch
+        {
+            Quantity.Glow => [("2", "Bright"), ("1", "Dim"), ("0", "Out")],
+            Quantity.Action => [("2", "It does"), ("1", "Weak, or clicks"), ("0", "Nothing")],
+            _ => [("2", "Sparks"), ("1", "Weak spark"), ("0", "No spark")],
+        };
+
+    /// <summary>What can hurt in a test that joins two points or fires a spark; null where nothing more than usual can.</summary>
+    public static string? Caution(Condition condition) =>
+        condition.Quantity switch
+        {
+            Quantity.Spark =>
+                "Ignition fires with the battery off too: hands and petrol away from the tester, tester clipped to the block, blades or propeller clear. Never run it on with the kill disconnected.",
+            Quantity.Action => Caution(condition.Jump!),
+            Quantity.Glow => "Bulb and fuse holder get hot. Bright is a short or a stalled load, dim an ordinary load.",
+            _ => null,
+        };
+
+    /// <summary>What can hurt with a lead between two points.</summary>
+    public static string Caution(Jump jump) =>
+        jump.IsHeavy
+            ? "It goes round interlocks: neutral, brake, blades and belts by hand first, wheels blocked, eyes covered. No petrol vapour about. Touch for a second; take the lead off before anything else."
+            : "It goes round switches and interlocks: make sure by hand that nothing can move. Fused lead, seconds only on a stop or pull-in winding; never to a kill wire, a controller or an injector. Take it off before anything else.";
 
     /// <summary>A range of a quantity, given on its scale.</summary>
     public static string Range(Quantity quantity, double low, double high)
@@ -220,11 +273,10 @@ public static class TestWords
             return Range(a, b);
         }
 
-        if (quantity == Quantity.Spark)
+        if (Scale.IsSeen(quantity))
         {
-            return string.Equals(SparkWords(a), SparkWords(b), StringComparison.Ordinal)
-                ? SparkWords(a)
-                : $"{SparkWords(a)} to {SparkWords(b)}";
+            var (from, to) = (Seen(quantity, a), Seen(quantity, b));
+            return string.Equals(from, to, StringComparison.Ordinal) ? from : $"{from} to {to}";
         }
 
         // Two leads cannot tell tenths of an ohm apart, nor a battery milliamps.

@@ -25,6 +25,9 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
     /// <summary>What was wrong with what was sent, or null.</summary>
     public string? Error { get; protected set; }
 
+    /// <summary>What was typed, short enough to be said back.</summary>
+    protected static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";
+
     /// <summary>Lays the job out; false when there is none of that tag.</summary>
     protected async Task<bool> LoadAsync()
     {

@@ -39,6 +39,29 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs, Workshop workshop) 
     /// <summary>How it is done.</summary>
     public RepairGuide Guide { get; private set; } = null!;
 
+    /// <summary>A clip lead that would prove the place, or null.</summary>
+    public ClipLead? Clip { get; private set; }
+
+    /// <summary>Writes down what the duty did with the lead on.</summary>
+    public Task<IActionResult> OnPostLeadOnAsync(bool worked) =>
+        LeadAsync(() => Clip is { } clip ? new LeadPut(clip.From, clip.To, worked) : null);
+
+    /// <summary>Writes down what it did with the lead off again.</summary>
+    public Task<IActionResult> OnPostLeadOffAsync(bool failsAgain) =>
+        LeadAsync(() => Open.State is { Lead: not null, LeadOff: null } ? new LeadOff(failsAgain) : null);
+
+    private async Task<IActionResult> LeadAsync(Func<JobEvent?> happened)
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        return !Find() ? Redirect($"/jobs/{Open.Job.Tag}")
+            : happened() is { } lead && !await AppendAsync(lead) ? Page()
+            : Redirect($"/jobs/{Open.Job.Tag}/repair");
+    }
+
     /// <summary>Shows the repair.</summary>
     public async Task<IActionResult> OnGetAsync() =>
         !await LoadAsync() ? NotFound()
@@ -103,6 +126,9 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs, Workshop workshop) 
         Repair = Open
             .Circuit.Faults.Select(f => f.Repair)
             .FirstOrDefault(r => string.Equals(r.Id, verdict.RepairId, StringComparison.Ordinal));
+        Clip = Open.Diagnosis.Beliefs.Suspects.FirstOrDefault(s => s.Id == verdict.RepairId)?.Likeliest is { } fault
+            ? ClipLead.For(Open.Kit, fault)
+            : null;
         Guide =
             Repair is not null ? RepairSteps.For(Repair.Kind)
             : string.Equals(verdict.RepairId, OpenJob.AsDesigned, StringComparison.Ordinal) ? RepairSteps.AsDesigned
@@ -124,6 +150,4 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs, Workshop workshop) 
     }
 
     private static string Plain(string? text) => (text ?? "").ReplaceLineEndings(" ").Trim();
-
-    private static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";
 }

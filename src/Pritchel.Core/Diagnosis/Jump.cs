@@ -1,0 +1,80 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Circuits.Devices;
+using Pritchel.Core.Reference;
+
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>What is put between two points.</summary>
+public enum JumpKind
+{
+    /// <summary>A fused lead with a button in it.</summary>
+    Lead,
+
+    /// <summary>A bulb of twelve volts and 21 watts.</summary>
+    Lamp,
+}
+
+/// <summary>Two points joined for a test, and with what.</summary>
+/// <param name="From">Node that it is fed from.</param>
+/// <param name="To">Node that it feeds.</param>
+/// <param name="Kind">What joins them.</param>
+public sealed record Jump(int From, int To, JumpKind Kind)
+{
+    // A metre each of 2.5 mm² out and back with clips and a button: from memory.
+    private const double LeadOhms = 0.03;
+
+    // Across the studs of a solenoid a heavy lead is used, as for starting from another battery.
+    private const double HeavyOhms = 0.003;
+
+    private const double LampVolts = 12;
+    private const double LampWatts = 21;
+    private const double HotOhms = LampVolts * LampVolts / LampWatts;
+
+    // Three looks do not ask for more.
+    private const double NearEnough = 0.02;
+    private const double SlowShare = 0.75;
+    private const double Weakly = 0.5;
+
+    /// <summary>Whether it carries a starter's current.</summary>
+    public bool IsHeavy { get; init; }
+
+    /// <summary>
+    /// What is seen: 0 nothing, 1 dim, slow or a click, 2 bright or as it should.
+    /// </summary>
+    /// <param name="state">A state of a network with a meter between the two points.</param>
+    /// <param name="move">Begins the case in it anew, connects the meter as told, and moves to where it is tried.</param>
+    /// <param name="load">Part whose duty it is.</param>
+    /// <param name="control">Part that commands it, if any.</param>
+    internal double Seen(CircuitState state, Func<double, Settlement> move, Device load, Device? control)
+    {
+        if (Kind == JumpKind.Lamp)
+        {
+            var share = Filament.ShareOf(
+                HotOhms,
+                ohms =>
+                {
+                    move(ohms);
+                    return Math.Abs(state.Drop(From, To)) / LampVolts;
+                },
+                NearEnough
+            );
+            return share >= Filament.BrightFrom ? 2
+                : share >= Filament.GlowsFrom ? 1
+                : 0;
+        }
+
+        var settlement = move(IsHeavy ? HeavyOhms : LeadOhms);
+        var shown = load.Sign(state);
+        var (well, weak) = shown.Kind switch
+        {
+            SignKind.Turns => (SlowShare, 0.0),
+            SignKind.Works => (1, Weakly),
+            SignKind.LetsRun => (0.0, 0.0),
+            _ => (Filament.BrightFrom, Filament.GlowsFrom),
+        };
+        return settlement == Settlement.Chatters ? 1
+            : shown.Level > 0 && shown.Level >= well ? 2
+            : (shown.Level > 0 && shown.Level >= weak) || control?.Sign(state).Level > 0 ? 1
+            : 0;
+    }
+}

@@ -61,6 +61,13 @@ internal static class Evaluate
         return 0;
     }
 
+    /// <summary>A seed of its own for every machine and complaint, the same on every run.</summary>
+    private static int SeedOf(DiagnosisKit kit) =>
+        $"{kit.Circuit.Machine.Id}/{kit.Table.Duty.Id}".Aggregate(
+            Seed,
+            (seed, letter) => unchecked((seed * 31) + letter)
+        );
+
     private sealed record Line(string Machine, string Strategy, Hunt Hunt)
     {
         public CircuitGroup Group { get; init; }
@@ -83,7 +90,7 @@ internal static class Evaluate
             : [new ByInformation()];
         foreach (var strategy in strategies)
         {
-            var random = new Random(Seed);
+            var random = new Random(SeedOf(kit));
             var hunts = Enumerable
                 .Range(0, draws)
                 .Select(_ => evaluation.Hunt(random.Next(), strategy))
@@ -113,7 +120,7 @@ internal static class Evaluate
     {
         var evaluation = new Evaluation(kit, world);
         var strategy = new ByInformation();
-        var random = new Random(Seed);
+        var random = new Random(SeedOf(kit));
         var lines = new List<Line>();
         for (var d = 0; d < draws; d++)
         {

@@ -214,9 +214,26 @@ public sealed class Circuit
     /// </summary>
     public bool CarriesIgnition(string address) => ignited.Value.Contains(NodeOf(address));
 
-    /// <summary>Terminals that wires, couplings and splices alone join to a kill terminal, as nodes.</summary>
-    internal IEnumerable<int> KillMetal() =>
-        ignited.Value.Where(n => NodeAddresses[n].Any(a => a.Contains('.', StringComparison.Ordinal))).Order();
+    /// <summary>Terminals that wires, couplings, splices and diodes join to a kill terminal, as nodes.</summary>
+    internal IEnumerable<int> KillMetal()
+    {
+        var metal = ignited.Value.ToHashSet();
+        var diodes = KillDiodes().ToList();
+        for (var before = -1; before != metal.Count; )
+        {
+            before = metal.Count;
+            metal.UnionWith(MetalOf(diodes.Where(d => d.Exists(metal.Contains)).SelectMany(d => d)));
+        }
+
+        return metal.Where(n => NodeAddresses[n].Any(a => a.Contains('.', StringComparison.Ordinal))).Order();
+    }
+
+    /// <summary>Terminals of each diode that parts coils' kill leads from one another.</summary>
+    internal IEnumerable<List<int>> KillDiodes() =>
+        Machine
+            .Parts.Where(p => p.Kind == PartKinds.Diode)
+            .Select(p => p.Terminals.Select(t => NodeOf($"{p.Id}.{t}")).ToList())
+            .Where(d => d.Exists(ignited.Value.Contains));
 
     /// <summary>Whether a device stands for a part; plain metal has none.</summary>
     public bool HasDevice(string partId) => Devices.Any(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));

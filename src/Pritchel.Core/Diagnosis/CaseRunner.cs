@@ -36,6 +36,7 @@ internal sealed class CaseRunner
     private readonly ParameterId[] gaps;
     private readonly Dictionary<(int Red, int Black), CircuitState> metered = [];
     private readonly double tolerance;
+    private readonly MeterLoad meterLoad;
     private CircuitState? probed;
     private CircuitState? stood;
     private Settlement settled;
@@ -59,6 +60,7 @@ internal sealed class CaseRunner
         off = [.. table.Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
         batteries = [.. Case.Batteries(circuit)];
         gaps = [.. Case.Gaps(circuit)];
+        meterLoad = new MeterLoad(circuit.Network);
     }
 
     /// <summary>The state last solved.</summary>
@@ -412,9 +414,17 @@ internal sealed class CaseRunner
     private void NoteVolts(Predictions shown, int condition, int particle)
     {
         var reference = table.Circuit.Reference;
+        meterLoad.Look(state);
         for (var n = 0; n < table.Circuit.Network.NodeCount; n++)
         {
-            shown.Set(condition, n, particle, state.Joined(n, reference) ? state.Drop(n, reference) : float.NaN);
+            if (state.Joined(n, reference))
+            {
+                shown.Set(condition, n, particle, state.Drop(n, reference) * meterLoad.Share(n));
+                continue;
+            }
+
+            var (island, anchor) = meterLoad.IslandOf(n);
+            shown.Set(condition, n, particle, Hypothesis.Afloat(island, state.Drop(n, anchor)));
         }
 
         for (var l = 0; l < lamps.Length; l++)

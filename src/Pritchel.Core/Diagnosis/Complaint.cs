@@ -85,6 +85,9 @@ public sealed record Complaint
     /// <summary>What else was tried, and how that went.</summary>
     public IReadOnlyList<AlsoTold> Also { get; init; } = [];
 
+    /// <summary>Codes stored or blinked; none of them when it was read and showed none, null when nobody read it.</summary>
+    public IReadOnlyList<string>? Codes { get; init; }
+
     /// <summary>The machine's life so far.</summary>
     public Circumstances Circumstances { get; init; } = Circumstances.Usual;
 

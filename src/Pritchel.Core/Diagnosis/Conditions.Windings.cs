@@ -16,11 +16,7 @@ public static partial class Conditions
         var machine = circuit.Machine;
         foreach (var part in machine.Parts.Where(p => IsWinding(circuit, p)))
         {
-            var ends = machine
-                .Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
-                .Where(e => MachineWords.Split(e.At).Part == part.Id)
-                .Select(e => e.Name)
-                .ToList();
+            var ends = EndsAt(machine, part);
             var pairs = NormalReadings
                 .Across(machine, part)
                 .Select(a => (Red: circuit.NodeOf(a.Red), Black: circuit.NodeOf(a.Black)))
@@ -41,6 +37,46 @@ public static partial class Conditions
         }
     }
 
+    /// <summary>Ends of the wires on a part.</summary>
+    private static List<string> EndsAt(Machine machine, Part part) =>
+        [
+            .. machine
+                .Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
+                .Where(e => MachineWords.Split(e.At).Part == part.Id)
+                .Select(e => e.Name),
+        ];
+
+    /// <summary>Each lead by itself, from its loose end to every coupling on it; null where there is none.</summary>
+    private static Condition? Along(
+        Circuit circuit,
+        ControlSetting own,
+        List<string> ends,
+        List<HashSet<string>> reached,
+        string words
+    )
+    {
+        var machine = circuit.Machine;
+        var loose = ends.Select(circuit.NodeOf).ToHashSet();
+        var pairs = ends.SelectMany(e =>
+                (reached.Find(r => r.Contains(AtOf(machine, e))) ?? [])
+                    .Where(a => PartKinds.Coupling == MachineWords.PartAt(machine, a).Kind)
+                    .Select(a => (Red: circuit.NodeOf(a), Black: circuit.NodeOf(e)))
+            )
+            .Where(a => !loose.Contains(a.Red))
+            .DistinctBy(a => a.Red)
+            .ToList();
+        return pairs.Count == 0
+            ? null
+            : Describe(circuit, own, false) with
+            {
+                Quantity = Quantity.Ohms,
+                Off = ends,
+                MayTurnEngine = false,
+                Pairs = pairs,
+                Words = words + ", along each lead",
+            };
+    }
+
     private static bool IsWinding(Circuit circuit, Part part) =>
         circuit.HasDevice(part.Id)
         && (
@@ -49,13 +85,16 @@ public static partial class Conditions
         );
 
     /// <summary>
-    /// A winding as seen from along its leads: each coupling on the way apart, then the wires off what it feeds. From lead to
+    /// A winding, or the coil that is to spark, as seen from along its leads: each coupling on the way apart, then the wires off what it feeds. From lead to
     /// lead where it has several, to its case where it has one.
     /// </summary>
-    private static IEnumerable<Condition> OfLeads(Circuit circuit, ControlSetting own)
+    private static IEnumerable<Condition> OfLeads(Circuit circuit, ControlSetting own, Duty duty)
     {
         var machine = circuit.Machine;
-        foreach (var part in machine.Parts.Where(p => DeviceKinds.Named(p.Kind) is { NeedsEngine: true }))
+        var coil = SignOf(circuit, duty) == SignKind.Sparks ? duty.Load : null;
+        foreach (
+            var part in machine.Parts.Where(p => p.Id == coil || DeviceKinds.Named(p.Kind) is { NeedsEngine: true })
+        )
         {
             var terminals = part
                 .Terminals.Where(t => !string.Equals(t, "case", StringComparison.Ordinal))
@@ -83,16 +122,42 @@ public static partial class Conditions
                 )
             )
             {
-                var near = terminals
+                var side = terminals
                     .Select(t => Reached(machine, t, coupling.Id))
                     .SelectMany(r => coupling.Terminals.Select(t => $"{coupling.Id}.{t}").Where(r.Contains).Take(1))
                     .Select(circuit.NodeOf)
                     .Distinct()
                     .ToList();
-                foreach (var seen in Seen([coupling.Id], near, $"{coupling.Name} apart, engine stopped"))
+                foreach (var seen in Seen([coupling.Id], side, $"{coupling.Name} apart, engine stopped"))
                 {
                     yield return seen;
                 }
+
+                // Joints at the winding itself come off with its wires: read from here to its terminals, they are in.
+                var joined = terminals
+                    .SelectMany(t =>
+                        coupling
+                            .Terminals.Select(c => $"{coupling.Id}.{c}")
+                            .Where(Reached(machine, t, coupling.Id).Contains)
+                            .Take(1)
+                            .Select(c => (Red: circuit.NodeOf(c), Black: circuit.NodeOf(t)))
+                    )
+                    .DistinctBy(p => p.Red)
+                    .ToList();
+                if (joined.Count > 0)
+                {
+                    yield return Seen([coupling.Id], side, $"{coupling.Name} apart, each lead to the {part.Name}")
+                        .First() with
+                    {
+                        Pairs = joined,
+                    };
+                }
+            }
+
+            var near = EndsAt(machine, part);
+            if (Along(circuit, own, near, reached, $"wires off the {part.Name}, engine stopped") is { } nearAlong)
+            {
+                yield return nearAlong;
             }
 
             foreach (var (fed, ends) in FarEnds(machine, part, reached))
@@ -103,27 +168,9 @@ public static partial class Conditions
                     yield return seen;
                 }
 
-                // Each lead by itself, from its loose end back to every point on it.
-                var loose = ends.Select(circuit.NodeOf).ToHashSet();
-                var along = ends.SelectMany(e =>
-                        reached
-                            .First(r => r.Contains(AtOf(machine, e)))
-                            .Where(a => PartKinds.Coupling == MachineWords.PartAt(machine, a).Kind)
-                            .Select(a => (Red: circuit.NodeOf(a), Black: circuit.NodeOf(e)))
-                    )
-                    .Where(a => !loose.Contains(a.Red))
-                    .DistinctBy(a => a.Red)
-                    .ToList();
-                if (along.Count > 0)
+                if (Along(circuit, own, ends, reached, words) is { } along)
                 {
-                    yield return Describe(circuit, own, false) with
-                    {
-                        Quantity = Quantity.Ohms,
-                        Off = ends,
-                        MayTurnEngine = false,
-                        Pairs = along,
-                        Words = words + ", along each lead",
-                    };
+                    yield return along;
                 }
             }
         }

@@ -87,13 +87,14 @@ public static partial class Conditions
 
         if (hasBattery && !duty.Refuses && duty.Speed == DutySpeed.Rest)
         {
+            conditions.AddRange(OfLines(circuit, own, duty));
             conditions.AddRange(OfJumps(circuit, own, duty));
         }
 
         if (sign is SignKind.Sparks or SignKind.Charges || !hasBattery)
         {
             conditions.AddRange(OfWindings(circuit, own));
-            conditions.AddRange(OfLeads(circuit, own));
+            conditions.AddRange(OfLeads(circuit, own, duty));
         }
 
         if (!hasBattery && sign is SignKind.Works or SignKind.Glows)
@@ -184,7 +185,7 @@ public static partial class Conditions
         var loose = ends.Select(circuit.NodeOf).Distinct().ToList();
         var along = circuit
             .KillMetal()
-            .Concat(Killing(circuit, own, leads[0]))
+            .Concat(leads.SelectMany(l => Killing(circuit, own, l)))
             .Except(leads.Select(l => l.Kill))
             .Concat(loose)
             .Distinct()
@@ -205,8 +206,15 @@ public static partial class Conditions
             yield return Ohms(setting, [], leads.Select(l => l.Kill).Distinct(), "kill wire left on");
         }
 
+        // A module that has lost its ground is dead with everything else whole.
+        foreach (var grounds in OfUnitGrounds(circuit, leads))
+        {
+            yield return grounds;
+        }
+
         // Where a kill goes through a diode, ohms are silent and only the diode range shows it whole.
-        yield return Ohms(own, ends, loose, "kill wire off at the coil") with
+        var diodes = circuit.KillDiodes().SelectMany(d => d);
+        yield return Ohms(own, ends, loose.Concat(diodes).Distinct(), "kill wire off at the coil") with
         {
             Quantity = Quantity.Diode,
         };
@@ -220,6 +228,29 @@ public static partial class Conditions
                 yield return Ohms(own, [off], sides, $"{coupling.Name} apart");
                 yield return Ohms(circuit.Setting(null), [off], sides, $"{coupling.Name} apart");
             }
+        }
+    }
+
+    /// <summary>From each ignition unit's ground terminal to battery negative, or to the block without a battery, wire by wire.</summary>
+    private static IEnumerable<Condition> OfUnitGrounds(Circuit circuit, IReadOnlyList<KillTerminal> leads)
+    {
+        var rest = circuit.Setting(null);
+        var state = AtRest(circuit);
+        var nodes = leads
+            .Where(l => l.Ground != circuit.Reference)
+            .SelectMany(l => LinePath.Between(state, "", l.Ground, circuit.Reference).Nodes)
+            .Where(n => n != circuit.Reference)
+            .Distinct()
+            .ToList();
+        if (nodes.Count > 0)
+        {
+            yield return Describe(circuit, rest, false) with
+            {
+                Quantity = Quantity.Ohms,
+                MayTurnEngine = false,
+                Pairs = [.. nodes.Select(n => (n, circuit.Reference))],
+                Words = "along the ignition unit's ground · " + rest.Words(circuit.Machine),
+            };
         }
     }
 
@@ -266,6 +297,36 @@ public static partial class Conditions
             .Nodes.Where(n =>
                 n != lead.Ground && circuit.NodeAddresses[n].Any(a => a.Contains('.', StringComparison.Ordinal))
             );
+    }
+
+    /// <summary>
+    /// Ohms from every point of the duty's line to battery negative with the battery off: the way on from places where
+    /// nobody probes while an engine may turn, and by one person alone.
+    /// </summary>
+    private static IEnumerable<Condition> OfLines(Circuit circuit, ControlSetting own, Duty duty)
+    {
+        if (SignOf(circuit, duty) is SignKind.Sparks or SignKind.Charges)
+        {
+            yield break;
+        }
+
+        var nodes = new[] { duty.Load, duty.Control }
+            .OfType<string>()
+            .SelectMany(p => LinePath.Through(circuit, own, p).Nodes)
+            .Where(n => n != circuit.Reference)
+            .Distinct()
+            .ToList();
+        var rest = circuit.Setting(null);
+        if (nodes.Count > 0)
+        {
+            yield return Describe(circuit, rest, false) with
+            {
+                Quantity = Quantity.Ohms,
+                MayTurnEngine = false,
+                Pairs = [.. nodes.Select(n => (n, circuit.Reference))],
+                Words = rest.Words(circuit.Machine),
+            };
+        }
     }
 
     /// <summary>

@@ -208,12 +208,7 @@ internal sealed class InformationGain
 
     private static float Place(float red, float black)
     {
-        var drop = red - black;
-        if (float.IsNaN(drop))
-        {
-            drop = 0;
-        }
-
+        var drop = (float)Hypothesis.Between(red, black);
         return Places[
             (int)((Math.Clamp(drop, (float)LeastVolts, (float)MostVolts) - (float)LeastVolts) * StepsPerVolt)
         ];

@@ -5,24 +5,33 @@ using Pritchel.Core.Machines;
 namespace Pritchel.Core.Diagnosis;
 
 /// <summary>
-/// What was seen and tried besides the readings, as one factor for each fault: looks at places, and how other duties of
-/// the machine went. Taken by fault and not by particle: neither says much about how bad a fault is.
+/// What was seen and tried besides the readings, as one factor for each fault: looks at places, how other duties of the
+/// machine went, codes that its controller stored. Taken by fault and not by particle: none says much about how bad a
+/// fault is.
 /// </summary>
 public sealed class Testimony
 {
     private readonly IReadOnlyList<Look> looks;
     private readonly IReadOnlyList<(bool Works, DutyTries Tries)> also;
+    private readonly (IReadOnlyList<string> Read, StoredCodes Stored)? codes;
 
     /// <summary>Gathers what was seen and tried.</summary>
     /// <param name="looks">Looks at places, the last at each counting.</param>
     /// <param name="also">Whether other duties are done, with how each fault lets them go.</param>
-    public Testimony(IEnumerable<Look> looks, IReadOnlyList<(bool Works, DutyTries Tries)> also)
+    /// <param name="codes">Codes read, with those that each fault stores; null when none were read out.</param>
+    public Testimony(
+        IEnumerable<Look> looks,
+        IReadOnlyList<(bool Works, DutyTries Tries)> also,
+        (IReadOnlyList<string> Read, StoredCodes Stored)? codes = null
+    )
     {
+        this.codes = codes;
         this.looks = [.. looks.GroupBy(l => l.Repair, StringComparer.Ordinal).Select(g => g.Last())];
         this.also = also;
         OfUnknown =
             this.looks.Aggregate(1.0, (chance, look) => chance * Looking.NotThere(look.Found))
-            * Math.Pow(DutyTries.OfUnknown, also.Count);
+            * Math.Pow(DutyTries.OfUnknown, also.Count)
+            * (codes is { } told ? told.Stored.OfUnknown(told.Read) : 1);
     }
 
     /// <summary>Nothing seen or tried.</summary>
@@ -50,7 +59,7 @@ public sealed class Testimony
             chance *= tries.Of(works, fault);
         }
 
-        return chance;
+        return codes is { } told ? chance * told.Stored.Of(told.Read, fault) : chance;
     }
 }
 

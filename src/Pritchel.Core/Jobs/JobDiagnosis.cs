@@ -16,7 +16,13 @@ public sealed class JobDiagnosis
 {
     private const double BitsPerTest = 0.85;
 
-    private JobDiagnosis(JobState state, DiagnosisKit kit, Meter meter, Func<string, DutyTries?> tries)
+    private JobDiagnosis(
+        JobState state,
+        DiagnosisKit kit,
+        Meter meter,
+        Func<string, DutyTries?> tries,
+        Func<StoredCodes>? codes
+    )
     {
         State = state;
         Kit = kit;
@@ -36,7 +42,7 @@ public sealed class JobDiagnosis
                     r.Reading.Symptom
                 )),
             ],
-            TestimonyOf(state, tries)
+            TestimonyOf(state, tries, codes)
         );
         Tests = kit.Plan.Best(Beliefs, Situation, 40);
         Verdict = Verdict.Of(Beliefs, Tests.Count == 0 ? null : Tests[0]);
@@ -108,14 +114,16 @@ public sealed class JobDiagnosis
     /// <param name="kit">Predictions of its complaint.</param>
     /// <param name="meter">Meter in use.</param>
     /// <param name="tries">How faults let another duty go, by its id; null where that is not known.</param>
+    /// <param name="codes">Codes that faults store; asked for when some were read.</param>
     public static JobDiagnosis Of(
         JobState state,
         DiagnosisKit kit,
         Meter meter,
-        Func<string, DutyTries?>? tries = null
-    ) => new(state, kit, meter, tries ?? (_ => null));
+        Func<string, DutyTries?>? tries = null,
+        Func<StoredCodes>? codes = null
+    ) => new(state, kit, meter, tries ?? (_ => null), codes);
 
-    private static Testimony TestimonyOf(JobState state, Func<string, DutyTries?> tries) =>
+    private static Testimony TestimonyOf(JobState state, Func<string, DutyTries?> tries, Func<StoredCodes>? codes) =>
         new(
             state.Looks.Select(l => new Look(l.Repair, l.Found)),
             [
@@ -123,7 +131,8 @@ public sealed class JobDiagnosis
                     .Complaint!.Also.Select(a => (a.Works, Tries: tries(a.Duty)))
                     .Where(a => a.Tries is not null)
                     .Select(a => (a.Works, a.Tries!)),
-            ]
+            ],
+            state.Complaint.Codes is { } read && codes is not null ? (read, codes()) : null
         );
 
     /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>

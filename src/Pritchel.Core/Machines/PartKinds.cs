@@ -21,6 +21,9 @@ public static class PartKinds
     /// <summary>A fuse in its holder.</summary>
     public const string Fuse = "fuse";
 
+    /// <summary>Diode by itself.</summary>
+    public const string Diode = "diode";
+
     /// <summary>A relay with its own coil.</summary>
     public const string Relay = "relay";
 

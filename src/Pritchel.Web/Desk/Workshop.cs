@@ -24,6 +24,7 @@ public sealed class Workshop
     private readonly ConcurrentDictionary<(string Id, int Version), Circuit> circuits = new();
     private readonly ConcurrentDictionary<(string Id, int Version), IReadOnlyList<Symptom>> symptoms = new();
     private readonly Kept<DutyTries> tries = new(MostTries);
+    private readonly Kept<StoredCodes> codes = new(MostTries);
     private readonly Kept<DesignCheck> designs = new(MostDesigns);
     private readonly Kept<DiagnosisKit> sketches = new(MostSketches);
     private readonly Kept<DiagnosisKit> kits = new(MostKits);
@@ -131,6 +132,12 @@ public sealed class Workshop
         return tries.Get(Key(id, version, other, bridged), _ => DutyTries.Build(circuit, other, bridged));
     }
 
+    /// <summary>Codes that the faults of a machine version store; null where nothing stores any.</summary>
+    public StoredCodes? Codes(string id, int version, Circuit circuit, string duty) =>
+        StoredCodes.HasCodes(circuit) && Duty(id, version, circuit, duty) is { } told
+            ? codes.Get(Key(id, version, told, []), cancel => StoredCodes.Build(circuit, told, cancel))
+            : null;
+
     private static string Key(string id, int version, Duty duty, IReadOnlyList<string> bridged) =>
         string.Join(
             '|',
@@ -154,7 +161,16 @@ public sealed class Workshop
 
         return diagnoses.GetOrAdd(
             (job.Number, job.State.Sequence, meter),
-            _ => JobDiagnosis.Of(job.State, kit, meter, Other)
+            _ =>
+                JobDiagnosis.Of(
+                    job.State,
+                    kit,
+                    meter,
+                    Other,
+                    StoredCodes.HasCodes(kit.Circuit)
+                        ? () => Codes(job.MachineId, job.MachineVersion, kit.Circuit, job.State.Complaint!.Duty)!
+                        : null
+                )
         );
     }
 }

@@ -57,6 +57,19 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     [BindProperty]
     public Dictionary<string, string> Also { get; set; } = [];
 
+    /// <summary>Whether the controller's codes were read.</summary>
+    [BindProperty]
+    public bool CodesRead { get; set; }
+
+    /// <summary>Codes ticked as stored.</summary>
+    [BindProperty]
+    public List<string> Codes { get; set; } = [];
+
+    /// <summary>Codes that this machine can store; none where nothing stores any.</summary>
+    public IReadOnlyList<string> PossibleCodes =>
+        workshop.Codes(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, Open.State.Complaint!.Duty)?.Possible
+        ?? [];
+
     /// <summary>Circumstances ticked, by name.</summary>
     [BindProperty]
     public List<string> Life { get; set; } = [];
@@ -101,6 +114,7 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
             .ToDictionary(StringComparer.Ordinal);
         Speed = complaint.Speed ?? OwnDuty.Speed;
         Also = complaint.Also.ToDictionary(a => a.Duty, a => a.Works ? "works" : "fails", StringComparer.Ordinal);
+        (CodesRead, Codes) = (complaint.Codes is not null, [.. complaint.Codes ?? []]);
         var life = complaint.Circumstances;
         Years = life.Years.ToString(CultureInfo.InvariantCulture);
         Life = [.. Circumstance.Where(c => c.Is(life)).Select(c => c.Name)];
@@ -187,6 +201,7 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
             Setting = setting,
             Speed = Speed is { } speed && Speeds.Contains(speed) && speed != OwnDuty.Speed ? speed : null,
             Circumstances = life,
+            Codes = CodesRead || Codes.Count > 0 ? [.. PossibleCodes.Where(Codes.Contains)] : null,
             Also =
             [
                 .. Others

@@ -114,17 +114,28 @@ public sealed partial class CircuitState
     /// <summary>The one of several magnetos that the magnet is passing; null when all windings are passed together.</summary>
     internal Device? Passed { get; private set; }
 
+    /// <summary>Takes the ignition through one turn.</summary>
+    public void Fire() => Fire([], []);
+
+    /// <summary>The same with a peak adapter between two nodes; the highest volts between them before the spark.</summary>
+    public double Fire(int red, int black)
+    {
+        Span<double> peak = [0];
+        Fire([(red, black)], peak);
+        return peak[0];
+    }
+
     /// <summary>
     /// Takes the ignition through one turn: windings at their positive and negative peaks, then the instant of the spark;
     /// where several magnetos share a flywheel, each in its turn with the others still. Relays and means stay as they are.
     /// </summary>
-    /// <param name="red">Node under a peak adapter's red lead, or −1.</param>
-    /// <param name="black">Node under its black lead.</param>
-    /// <returns>Highest volts between the two before the spark.</returns>
-    public double Fire(int red = -1, int black = -1)
+    /// <param name="pairs">Nodes under the red and black leads of peak adapters.</param>
+    /// <param name="peaks">Filled with the highest volts between each pair before the spark; as long as the pairs.</param>
+    internal void Fire(IReadOnlyList<(int Red, int Black)> pairs, Span<double> peaks)
     {
-        var (means, peak) = (averaged, 0.0);
+        var means = averaged;
         averaged = false;
+        peaks.Clear();
         foreach (var passed in circuit.Passings)
         {
             Passed = passed;
@@ -138,9 +149,9 @@ public sealed partial class CircuitState
                     ignition.Observe(this);
                 }
 
-                if (red >= 0 && moment != Moment.Firing)
+                for (var i = 0; moment != Moment.Firing && i < pairs.Count; i++)
                 {
-                    peak = Math.Max(peak, Math.Abs(elimination.Drop(red, black)));
+                    peaks[i] = Math.Max(peaks[i], Math.Abs(elimination.Drop(pairs[i].Red, pairs[i].Black)));
                 }
             }
         }
@@ -152,8 +163,6 @@ public sealed partial class CircuitState
         {
             SolveInstant();
         }
-
-        return peak;
     }
 
     /// <summary>Whether volts are read as means over the waves kept.</summary>

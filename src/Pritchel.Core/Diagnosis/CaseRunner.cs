@@ -37,6 +37,8 @@ internal sealed class CaseRunner
     private readonly Dictionary<(int Red, int Black), CircuitState> metered = [];
     private readonly double tolerance;
     private readonly MeterLoad meterLoad;
+    private readonly int[] order;
+    private double[] peaks = [];
     private CircuitState? probed;
     private CircuitState? stood;
     private Settlement settled;
@@ -61,6 +63,27 @@ internal sealed class CaseRunner
         batteries = [.. Case.Batteries(circuit)];
         gaps = [.. Case.Gaps(circuit)];
         meterLoad = new MeterLoad(circuit.Network);
+        order =
+        [
+            .. Enumerable
+                .Range(0, table.Conditions.Count)
+                .OrderBy(c =>
+                    c == 0 ? 0
+                    : AsTried(c) ? 1
+                    : 2
+                )
+                .ThenBy(c => c),
+        ];
+    }
+
+    /// <summary>Whether a condition is where things stand once the duty has been tried, with another meter range.</summary>
+    private bool AsTried(int condition)
+    {
+        var (wanted, duty) = (table.Conditions[condition], table.Conditions[0]);
+        return wanted.Quantity == Quantity.AcVolts
+            && wanted.Off.Count == 0
+            && wanted.Speed == duty.Speed
+            && wanted.Setting.Equals(duty.Setting);
     }
 
     /// <summary>The state last solved.</summary>
@@ -149,7 +172,7 @@ internal sealed class CaseRunner
     )
     {
         var heard = Begin(fault, draws.Parameters(particle), severity);
-        for (var c = 0; c < table.Conditions.Count; c++)
+        foreach (var c in order)
         {
             if (reaches.Length > 0 && !reaches[c])
             {
@@ -157,7 +180,7 @@ internal sealed class CaseRunner
             }
 
             // The duty has just been tried: its own condition is where things stand.
-            var stands = c == 0 && table.Conditions[0].IsFree ? settled : Visit(c);
+            var stands = (c == 0 && table.Conditions[0].IsFree) || AsTried(c) ? settled : Visit(c);
             shown.Chatters[c][particle] = stands == Settlement.Chatters;
             Note(shown, c, particle);
         }
@@ -340,9 +363,16 @@ internal sealed class CaseRunner
             probed.StandAs(stood);
         }
 
+        if (wanted.Quantity == Quantity.PeakVolts)
+        {
+            peaks = peaks.Length < pairs.Count ? new double[pairs.Count] : peaks;
+            state.Fire(pairs, peaks);
+        }
+
         for (var i = 0; i < pairs.Count; i++)
         {
-            shown.Set(condition, i, particle, Scale.Of(wanted.Quantity, Figure(wanted, pairs[i])));
+            var figure = wanted.Quantity == Quantity.PeakVolts ? peaks[i] : Figure(wanted, pairs[i]);
+            shown.Set(condition, i, particle, Scale.Of(wanted.Quantity, figure));
         }
     }
 
@@ -366,6 +396,8 @@ internal sealed class CaseRunner
             case Quantity.Spark:
                 state.Fire();
                 return Scale.SparkOf(load.Sign(state).Level);
+            case Quantity.AcVolts:
+                return state.Alternating(pair.Red, pair.Black);
             case Quantity.Amps:
                 return Math.Max(0, -load.Sign(state).Level);
             default:

@@ -133,24 +133,23 @@ public static partial class Conditions
                     yield return seen;
                 }
 
-                // Joints at the winding itself come off with its wires: read from here to its terminals, they are in.
-                var joined = terminals
-                    .SelectMany(t =>
-                        coupling
-                            .Terminals.Select(c => $"{coupling.Id}.{c}")
-                            .Where(Reached(machine, t, coupling.Id).Contains)
-                            .Take(1)
-                            .Select(c => (Red: circuit.NodeOf(c), Black: circuit.NodeOf(t)))
-                    )
-                    .DistinctBy(p => p.Red)
-                    .ToList();
-                if (joined.Count > 0)
-                {
-                    yield return Seen([coupling.Id], side, $"{coupling.Name} apart, each lead to the {part.Name}")
-                        .First() with
+                // Joints at the winding, or at what it feeds, come off with the wires: read from here they are in.
+                var fed = FarEnds(machine, part, reached).SelectMany(f => f.Ends.Select(e => AtOf(machine, e)));
+                foreach (
+                    var (ends, words) in new[]
                     {
-                        Pairs = joined,
-                    };
+                        (terminals, $"{coupling.Name} apart, each lead to the {part.Name}"),
+                        (fed.ToList(), $"{coupling.Name} apart, each lead of the {part.Name} to what it feeds"),
+                    }
+                )
+                {
+                    if (Joined(circuit, coupling, ends) is { Count: > 0 } joined)
+                    {
+                        yield return Seen([coupling.Id], side, words).First() with
+                        {
+                            Pairs = joined,
+                        };
+                    }
                 }
             }
 
@@ -175,6 +174,20 @@ public static partial class Conditions
             }
         }
     }
+
+    /// <summary>From a coupling's cavities to the terminals that each side of it leads to.</summary>
+    private static List<(int Red, int Black)> Joined(Circuit circuit, Part coupling, IEnumerable<string> terminals) =>
+        [
+            .. terminals
+                .SelectMany(t =>
+                    coupling
+                        .Terminals.Select(c => $"{coupling.Id}.{c}")
+                        .Where(Reached(circuit.Machine, t, coupling.Id).Contains)
+                        .Take(1)
+                        .Select(c => (Red: circuit.NodeOf(c), Black: circuit.NodeOf(t)))
+                )
+                .DistinctBy(p => p.Red),
+        ];
 
     /// <summary>
     /// The one lead to ground, or every lead to every other, in lists in which no point is under red here and under black

@@ -73,6 +73,12 @@ public static partial class Conditions
         if (sign == SignKind.Sparks)
         {
             conditions.AddRange(OfIgnition(circuit, own, duty));
+            conditions.AddRange(OfPeaks(circuit, own));
+        }
+
+        if (hasBattery && !duty.Refuses && PredictionTable.NeedsWaves(circuit, duty))
+        {
+            conditions.AddRange(OfWaves(circuit, own, duty, sign));
         }
 
         if (sign == SignKind.Charges && duty.Refuses)
@@ -385,9 +391,28 @@ public static partial class Conditions
             };
         }
 
-        foreach (var (end, words) in Leaving(circuit, own, duty))
+        foreach (
+            var (end, words) in Leaving(circuit, own, duty).Concat(LeavingFed(circuit, fed)).DistinctBy(l => l.End)
+        )
         {
             yield return Out(own, [end], words);
+        }
+    }
+
+    /// <summary>Wires of whatever else the battery feeds that can be pulled off where they leave a switch or a relay.</summary>
+    private static IEnumerable<(string End, string Words)> LeavingFed(Circuit circuit, HashSet<int> fed)
+    {
+        var machine = circuit.Machine;
+        foreach (var wire in machine.Wires.Where(w => w.Cable != true))
+        {
+            foreach (var (end, at) in new[] { (wire.Id + "@from", wire.From.At), (wire.Id + "@to", wire.To.At) })
+            {
+                var part = MachineWords.PartAt(machine, at);
+                if (part.Kind is PartKinds.Switch or PartKinds.Relay && fed.Contains(circuit.NodeOf(at)))
+                {
+                    yield return (end, Pulled(wire, part));
+                }
+            }
         }
     }
 

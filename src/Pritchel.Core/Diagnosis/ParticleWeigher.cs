@@ -21,12 +21,20 @@ internal sealed class ParticleWeigher(
     private const double KernelShare = 0.25;
     private const double WidestKernelVolts = 0.4;
 
+    // An eighth of the particles about the middle of a normal spread lie within a third of its deviation.
+    private const int NeighbourShare = 8;
+    private const double SpansADeviation = 3;
+
     // Fewer particles leave wider gaps: by eye on rehearsals, between the fifth root of a smooth density and none.
     private const double FewParticlesPower = 0.3;
     private double widening = 1;
 
     private readonly double[] always = new double[beliefs.Table.Particles];
     private readonly double[] sometimes = new double[beliefs.Table.Particles];
+    private readonly double[] widths = new double[beliefs.Table.Particles];
+    private readonly double[] healthyWidths = new double[beliefs.Table.Particles];
+    private readonly double[] figures = new double[beliefs.Table.Particles];
+    private readonly int[] places = new int[beliefs.Table.Particles];
 
     /// <summary>Weights after the complaint and before any reading.</summary>
     public double[] Told { get; } = new double[beliefs.Table.Particles];
@@ -100,13 +108,18 @@ internal sealed class ParticleWeigher(
     {
         var healthy = beliefs.Table.Healthy;
         var faulty = hypothesis.HasVolts ? hypothesis : healthy;
-        var width = Width(faulty, reading);
-        var healthyWidth = Width(healthy, reading);
+        Widen(faulty, reading, widths);
+        var watched = reading.Symptom == SymptomNow.Present || ReferenceEquals(faulty, healthy);
+        if (!watched)
+        {
+            Widen(healthy, reading, healthyWidths);
+        }
+
         var present = (beliefs.Complaint.Failed + 0.5) / (beliefs.Complaint.Tried + 1);
         for (var p = 0; p < count; p++)
         {
-            var there = Density(faulty, reading, p, width);
-            var away = ReferenceEquals(faulty, healthy) ? there : Density(healthy, reading, p, healthyWidth);
+            var there = Density(faulty, reading, p, widths[p]);
+            var away = watched ? there : Density(healthy, reading, p, healthyWidths[p]);
             switch (reading.Symptom)
             {
                 case SymptomNow.Absent:
@@ -153,13 +166,19 @@ internal sealed class ParticleWeigher(
         return Hypothesis.Between(shown.At(at.Condition, at.Red)[particle], shown.At(at.Condition, at.Black)[particle]);
     }
 
-    private double Width(Hypothesis shown, GroupedReading reading)
+    /// <summary>
+    /// Kernel width of each particle: a share of the spread of its own neighbours (adaptive kernels by nearest neighbours,
+    /// Loftsgaarden and Quesenberry 1965). A fault that shows one thing or quite another, a fuse blown or not, is as sharp in
+    /// each as others are; one spread for both would make it doubtful everywhere.
+    /// </summary>
+    private void Widen(Hypothesis shown, GroupedReading reading, double[] to)
     {
         double sum = 0;
         double squares = 0;
         for (var p = 0; p < count; p++)
         {
             var v = Predicted(shown, reading.At, p);
+            (figures[p], places[p]) = (v, p);
             sum += v;
             squares += v * v;
         }
@@ -167,7 +186,29 @@ internal sealed class ParticleWeigher(
         var mean = sum / count;
         var deviation = Math.Sqrt(Math.Max(0, (squares / count) - (mean * mean)));
         var fewer = Math.Sqrt((double)PredictionTable.UsualParticles / count);
-        return Math.Min(WidestKernelVolts, KernelShare * fewer * widening * deviation);
+        var share = KernelShare * fewer * widening;
+        if (share * deviation <= DiscrepancyVolts)
+        {
+            Array.Fill(to, share * deviation);
+            return;
+        }
+
+        Array.Sort(figures, places);
+        var neighbours = Math.Max(2, count / NeighbourShare);
+        Array.Fill(to, double.PositiveInfinity);
+        for (var first = 0; first + neighbours <= count; first++)
+        {
+            var span = figures[first + neighbours - 1] - figures[first];
+            for (var i = first; i < first + neighbours; i++)
+            {
+                to[places[i]] = Math.Min(to[places[i]], span);
+            }
+        }
+
+        for (var p = 0; p < count; p++)
+        {
+            to[p] = Math.Min(WidestKernelVolts, share * Math.Min(deviation, SpansADeviation * to[p]));
+        }
     }
 
     /// <summary>

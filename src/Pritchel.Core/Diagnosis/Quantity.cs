@@ -26,11 +26,17 @@ public enum Quantity
 
     /// <summary>How a bulb put in looks: 0 out, 1 dim, 2 bright.</summary>
     Glow,
+
+    /// <summary>Volts, alternating, root mean square.</summary>
+    AcVolts,
+
+    /// <summary>Highest volts while the engine is pulled over, through a peak adapter.</summary>
+    PeakVolts,
 }
 
 /// <summary>
 /// One scale for every quantity, so that beliefs and choice of test need not know which it is. Volts stay volts. Ohms and
-/// amps, which span decades, become 2·log10(1 + x/x₀): zero stays zero, a decade is two, and open circuit is the top. Spark
+/// amps, alternating and peak volts, which span decades, become 2·log10(1 + x/x₀): zero stays zero, a decade is two, and open circuit is the top. Spark
 /// is two a step. All lie within −3 to 16, where a reading that says nothing is spread evenly.
 /// </summary>
 public static class Scale
@@ -43,6 +49,12 @@ public static class Scale
     // Below a tenth of an ohm two leads guess; below a milliamp nothing drains a battery.
     private const double LeastOhms = 0.1;
     private const double LeastAmps = 0.001;
+
+    // Below some hundredths of a volt an AC range or a peak adapter shows its own noise.
+    private const double LeastAlternating = 0.02;
+
+    // Cheap AC ranges average, and adapters hold a little less than the peak: from memory.
+    private const double AlternatingDoubt = 0.1;
     private const double SeenStep = 2;
 
     // Two leads and two contacts, however well they were shorted first: from memory.
@@ -64,6 +76,22 @@ public static class Scale
     /// <summary>Whether the meter feeds a current of its own, so that the battery must be off.</summary>
     public static bool FeedsItself(Quantity quantity) => quantity is Quantity.Ohms or Quantity.Diode;
 
+    /// <summary>Whether it alternates: read with an engine turning, and as large as hundreds of volts.</summary>
+    public static bool Alternates(Quantity quantity) => quantity is Quantity.AcVolts or Quantity.PeakVolts;
+
+    /// <summary>Whether a meter can read it; what is only seen needs none.</summary>
+    public static bool CanRead(Meter meter, Quantity quantity) =>
+        quantity switch
+        {
+            Quantity.Volts => meter.Has(MeterFunction.DcVolts),
+            Quantity.Ohms => meter.Has(MeterFunction.Ohms),
+            Quantity.Amps => meter.Has(MeterFunction.DcAmps),
+            Quantity.Diode => meter.Has(MeterFunction.Diode),
+            Quantity.AcVolts => meter.Has(MeterFunction.AcVolts),
+            Quantity.PeakVolts => meter.Has(MeterFunction.PeakVolts),
+            _ => true,
+        };
+
     /// <summary>Whether it is seen in three steps rather than read off a meter.</summary>
     public static bool IsSeen(Quantity quantity) => quantity is Quantity.Spark or Quantity.Action or Quantity.Glow;
 
@@ -77,6 +105,8 @@ public static class Scale
         {
             Quantity.Ohms => Math.Min(Open, PerDecade * Math.Log10(1 + (Math.Max(0, figure) / LeastOhms))),
             Quantity.Amps => PerDecade * Math.Log10(1 + (Math.Clamp(figure, 0, MostAmps) / LeastAmps)),
+            Quantity.AcVolts or Quantity.PeakVolts => PerDecade
+                * Math.Log10(1 + (Math.Max(0, figure) / LeastAlternating)),
             Quantity.Diode => figure > MostDiodeVolts ? Open : figure,
             Quantity.Spark or Quantity.Action or Quantity.Glow => SeenStep * figure,
             _ => figure,
@@ -89,6 +119,7 @@ public static class Scale
             Quantity.Ohms or Quantity.Diode when scaled >= Open - 0.01 => double.PositiveInfinity,
             Quantity.Ohms => LeastOhms * (Math.Pow(10, scaled / PerDecade) - 1),
             Quantity.Amps => LeastAmps * (Math.Pow(10, scaled / PerDecade) - 1),
+            Quantity.AcVolts or Quantity.PeakVolts => LeastAlternating * (Math.Pow(10, scaled / PerDecade) - 1),
             Quantity.Spark or Quantity.Action or Quantity.Glow => scaled / SeenStep,
             _ => scaled,
         };
@@ -104,6 +135,15 @@ public static class Scale
         if (IsSeen(quantity))
         {
             return SeenDoubt;
+        }
+
+        if (Alternates(quantity))
+        {
+            var volts = Figure(quantity, scaled);
+            return PerDecade
+                / Math.Log(10)
+                * ((AlternatingDoubt * volts) + LeastAlternating)
+                / (LeastAlternating + volts);
         }
 
         if (scaled >= Open - 0.01)

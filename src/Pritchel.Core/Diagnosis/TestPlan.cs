@@ -54,6 +54,9 @@ public sealed record PlannedTest(
     /// <summary>Expected information per minute, what chance alone would show taken off.</summary>
     public double Rate => (Sure + (0.05 * Math.Min(Bits, ByChance))) / Minutes.Value;
 
+    /// <summary>Fewer bits than this and the test is not worth a walk: half of what chance would show, within limits.</summary>
+    public double Telling => Math.Max(TestPlan.LeastBits, Math.Min(ChanceBits / 2, ByChance / 2));
+
     /// <summary>Bits beyond what chance would show.</summary>
     public double Sure => Math.Max(0, Bits - ByChance);
 
@@ -101,7 +104,8 @@ public sealed class TestPlan
     /// <param name="most">How many to return.</param>
     public IReadOnlyList<PlannedTest> Best(Beliefs beliefs, Situation situation, int most = 8)
     {
-        var allowed = Allowed(situation).ToArray();
+        var readable = table.Conditions.Select(c => Scale.CanRead(beliefs.Meter, c.Quantity)).ToArray();
+        var allowed = Allowed(situation).Where(p => readable[p.Condition]).ToArray();
         var gain = new InformationGain(beliefs);
         var counting = beliefs.Counting;
         var planned = new PlannedTest[allowed.Length];

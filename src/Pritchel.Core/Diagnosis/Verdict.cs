@@ -49,7 +49,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         }
 
-        if (best is null || (heard && best.Bits < TestPlan.LeastBits))
+        if (best is null || (heard && best.Bits < best.Telling))
         {
             return new Verdict(
                 first.Share > 0.5 ? first : null,

@@ -63,6 +63,7 @@ public abstract class ByHand : IStrategy
     /// </summary>
     private bool Speaks(Beliefs beliefs, ProbePair at) =>
         kit.Table.Conditions[at.Condition].Jump is null
+        && Scale.CanRead(beliefs.Meter, kit.Table.Conditions[at.Condition].Quantity)
         && (
             kit.Table.Conditions[at.Condition].Quantity != Quantity.Volts
             || (at.Condition == 0 && !beliefs.Readings.Any(r => r.At.Condition == 0 && r.Volts is null))

@@ -166,6 +166,8 @@ public sealed class HiddenFault
         {
             Quantity.Ohms => MeterFunction.Ohms,
             Quantity.Diode => MeterFunction.Diode,
+            Quantity.AcVolts => MeterFunction.AcVolts,
+            Quantity.PeakVolts => MeterFunction.PeakVolts,
             _ => MeterFunction.DcVolts,
         };
         var @case = Standing(at.Condition);
@@ -181,7 +183,7 @@ public sealed class HiddenFault
             return new Reading(at, null, symptom);
         }
 
-        if (Scale.FeedsItself(condition.Quantity))
+        if (Scale.FeedsItself(condition.Quantity) || Scale.Alternates(condition.Quantity))
         {
             return new Reading(at, Noisy(condition.Quantity, display.Value!.Value), symptom);
         }

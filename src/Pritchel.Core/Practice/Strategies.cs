@@ -37,7 +37,9 @@ public sealed class ByChance(DiagnosisKit kit, Random random) : IStrategy
     /// <inheritdoc/>
     public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation)
     {
-        var allowed = plan.Allowed(situation).ToArray();
+        var allowed = plan.Allowed(situation)
+            .Where(p => Scale.CanRead(beliefs.Meter, kit.Table.Conditions[p.Condition].Quantity))
+            .ToArray();
         return allowed.Length == 0 ? null : plan.Plan(allowed[random.Next(allowed.Length)], situation, 1);
     }
 

@@ -11,6 +11,7 @@ public static class TypedFigure
     private const double MostVolts = 60;
     private const double MostOhms = 40e6;
     private const double MostAmps = 20;
+    private const double MostPeak = 1000;
 
     /// <summary>A figure in the quantity's unit, or null with what was wrong.</summary>
     /// <param name="quantity">What was read.</param>
@@ -23,6 +24,7 @@ public static class TypedFigure
             Quantity.Ohms => MostOhms,
             Quantity.Diode => 4,
             Quantity.Amps => MostAmps,
+            Quantity.AcVolts or Quantity.PeakVolts => MostPeak,
             _ when Scale.IsSeen(quantity) => 2,
             _ => MostVolts,
         };

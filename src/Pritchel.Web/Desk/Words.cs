@@ -158,6 +158,8 @@ public static class TestWords
         {
             Quantity.Spark => "Look for a spark",
             Quantity.Amps => "Amps out of the battery",
+            Quantity.AcVolts => "AC volts",
+            Quantity.PeakVolts => "Peak volts",
             Quantity.Action => "Join and see",
             Quantity.Glow => "Bulb",
             Quantity.Ohms => "Ohms",
@@ -171,7 +173,7 @@ public static class TestWords
 
         if (ground)
         {
-            return Scale.FeedsItself(test.Condition.Quantity)
+            return test.Condition.Quantity != Quantity.Volts
                 ? $"{what} from {test.Red.Name} to {test.Black.Name}"
                 : $"Volts at {test.Red.Name}";
         }
@@ -197,6 +199,9 @@ public static class TestWords
             Quantity.Diode => "diode range; red and black as said, for it reads one way only",
             Quantity.Ohms => "ohms; short the leads first and note what they add",
             Quantity.Amps => "DC amps, 10 A jack, in series: never across the posts; type OL if its fuse goes",
+            Quantity.AcVolts => "AC volts, 200 V range first",
+            Quantity.PeakVolts =>
+                "DC volts through a peak adapter, red in the adapter’s red; without an adapter pass this test over",
             Quantity.Spark => "a spark tester with its gap set",
             Quantity.Action when condition.Jump!.IsHeavy =>
                 "a starting lead or a remote button made for it, never a spanner or a screwdriver",
@@ -254,6 +259,10 @@ public static class TestWords
             Quantity.Spark =>
                 "Ignition fires with the battery off too: hands and petrol away from the tester, tester clipped to the block, blades or propeller clear. Never run it on with the kill disconnected.",
             Quantity.Action => Caution(condition.Jump!),
+            Quantity.AcVolts =>
+                "An open stator gives a hundred volts and more when the engine is revved: clip both leads on first, hands off, nothing near belts, blades and exhaust. Outdoors.",
+            Quantity.PeakVolts =>
+                "Hundreds of volts on exciter and kill wires: clips on first, nobody touching, then pull it over. Plug leads off and grounded.",
             Quantity.Glow => "Bulb and fuse holder get hot. Bright is a short or a stalled load, dim an ordinary load.",
             _ => null,
         };
@@ -280,7 +289,12 @@ public static class TestWords
         }
 
         // Two leads cannot tell tenths of an ohm apart, nor a battery milliamps.
-        var least = quantity == Quantity.Ohms ? 0.3 : 0.001;
+        var least = quantity switch
+        {
+            Quantity.Ohms => 0.3,
+            Quantity.AcVolts or Quantity.PeakVolts => 0.1,
+            _ => 0.001,
+        };
         string Said(double figure) =>
             double.IsInfinity(figure) ? "OL"
             : figure < least ? "nearly 0"

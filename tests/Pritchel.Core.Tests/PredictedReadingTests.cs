@@ -15,6 +15,9 @@ public class PredictedReadingTests
     private const int Seed = 20261;
     private const int MostFaults = 24;
 
+    // Every so many nodes: each is a network of its own, with a meter in it.
+    private const int Stride = 5;
+
     private static Meter Exact { get; } = Meter.Ordinary with { LeadsNulled = true };
 
     [Theory]
@@ -67,6 +70,7 @@ public class PredictedReadingTests
     [InlineData("orchard-tractor-4", "cranks")]
     [InlineData("quay-scooter-3", "cranks")]
     [InlineData("terrace-dumper-1", "does-work-lamp")]
+    [InlineData("harbour-launch-1", "stops-stop")]
     public void Volts_are_those_of_a_meter_in_the_circuit(string machine, string duty)
     {
         var kit = DiagnosisKit.Build(Shipped.Circuit(machine), duty, []);
@@ -91,21 +95,16 @@ public class PredictedReadingTests
                     Faults = hypothesis.Fault is null ? [] : [new PlantedFault(hypothesis.Fault, 0)],
                     Parameters = drawn,
                 };
-                var state = new CircuitState(@case.Wired);
-                @case.Settle(state);
-                for (var node = 0; node < kit.Circuit.Network.NodeCount; node++)
+                for (var node = c % Stride; node < kit.Circuit.Network.NodeCount; node += Stride)
                 {
-                    var predicted = hypothesis.At(c, node)[0];
-                    Assert.Equal(state.Joined(node, reference), !float.IsNaN(predicted));
-                    if (!float.IsNaN(predicted))
-                    {
-                        var drop = state.Drop(node, reference);
-                        Assert.True(
-                            Math.Abs(drop - predicted) < 0.003,
-                            $"{hypothesis.Fault?.Id ?? "sound"}, {condition.Words}, {kit.Circuit.NodeAddresses[node][0]}: {drop} V, predicted {predicted}"
-                        );
-                        compared++;
-                    }
+                    // A meter of ten megohms, put in: it pulls down what hangs on leakage and reads nothing of what floats.
+                    var read = Bench.Read(@case, Exact, MeterFunction.DcVolts, node, reference);
+                    var predicted = Hypothesis.Between(hypothesis.At(c, node)[0], hypothesis.At(c, reference)[0]);
+                    Assert.True(
+                        Math.Abs(read.Value!.Value - predicted) < 0.02 + (0.01 * Math.Abs(predicted)),
+                        $"{hypothesis.Fault?.Id ?? "sound"}, {condition.Words}, {kit.Circuit.NodeAddresses[node][0]}: meter {read.Value} V, predicted {predicted}"
+                    );
+                    compared++;
                 }
             }
         }

@@ -189,6 +189,16 @@ public sealed partial class CircuitState
         return volts >= TestVolts ? double.PositiveInfinity : TestOhms * volts / (TestVolts - volts);
     }
 
+    /// <summary>Whether volts are means over waves.</summary>
+    internal bool IsAveraged => averaged;
+
+    /// <summary>Whether volts between two nodes stand still: no wave runs, or its last instant is like its mean.</summary>
+    internal bool Steady(int red, int black)
+    {
+        const double StillVolts = 0.05;
+        return !averaged || Math.Abs(elimination.Drop(red, black) - waves.Mean(red, black)) < StillVolts;
+    }
+
     /// <summary>Takes over how another state of the same circuit stands, to read <see cref="Ohms"/> in it.</summary>
     internal void StandAs(CircuitState other)
     {

@@ -451,7 +451,7 @@ internal sealed class CaseRunner
         {
             if (state.Joined(n, reference))
             {
-                shown.Set(condition, n, particle, state.Drop(n, reference) * meterLoad.Share(n));
+                shown.Set(condition, n, particle, Loaded(n));
                 continue;
             }
 
@@ -463,6 +463,20 @@ internal sealed class CaseRunner
         {
             shown.Glows[condition][(l * table.Particles) + particle] = (float)lamps[l].Sign(state).Level;
         }
+    }
+
+    /// <summary>
+    /// What a meter to the reference shows at a node; not a number where only the meter's own load decides what a diode lets
+    /// through of a wave.
+    /// </summary>
+    private double Loaded(int node)
+    {
+        const double NothingVolts = 0.05;
+        var (volts, share) = (state.Drop(node, table.Circuit.Reference), meterLoad.Share(node));
+        return share >= 1 ? volts
+            : !state.IsAveraged ? volts * share
+            : state.Steady(node, table.Circuit.Reference) && Math.Abs(volts) > NothingVolts ? volts * share
+            : double.NaN;
     }
 
     /// <summary>What is heard in the state now, if its last move settled so.</summary>

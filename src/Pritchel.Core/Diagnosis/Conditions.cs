@@ -473,10 +473,13 @@ public static partial class Conditions
                 Pairs = [pair],
                 Words = words,
             };
-        yield return Reading([], "meter between the battery's negative post and its cable");
+        yield return Reading([], "in series between the negative post and its cable");
+
+        // What shares the battery's post comes off it one by one.
+        var stays = new HashSet<int> { pair.Item2 };
         foreach (var part in circuit.Machine.Parts.Where(p => p.Kind is PartKinds.Coupling))
         {
-            yield return Reading([part.Id], $"the same, {part.Name} apart");
+            yield return Reading([part.Id], $"in series at the negative post, {part.Name} apart");
         }
 
         foreach (var wire in circuit.Machine.Wires)
@@ -486,7 +489,11 @@ public static partial class Conditions
                 var part = MachineWords.PartAt(circuit.Machine, at);
                 if (part.Kind == PartKinds.Fuse && MachineWords.Split(at).Terminal == part.Terminals[^1])
                 {
-                    yield return Reading([end], $"the same, {part.Name} out");
+                    yield return Reading([end], $"in series at the negative post, {part.Name} out");
+                }
+                else if (part.Kind == PartKinds.Breaker || stays.Contains(circuit.NodeOf(at)))
+                {
+                    yield return Reading([end], $"in series at the negative post{Pulled(wire, part)}");
                 }
             }
         }

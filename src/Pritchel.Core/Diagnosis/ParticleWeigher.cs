@@ -154,6 +154,12 @@ internal sealed class ParticleWeigher(
             return Likelihood.WildDensity / 2;
         }
 
+        var (condition, red, black) = (reading.At.Condition, reading.At.Red, reading.At.Black);
+        if (float.IsNaN(shown.At(condition, red)[particle] - shown.At(condition, black)[particle]))
+        {
+            return Likelihood.WildDensity;
+        }
+
         var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
         predicted *= quantity == Quantity.Volts ? gains[particle] : 1;
         var model = DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted));

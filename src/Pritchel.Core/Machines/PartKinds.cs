@@ -21,6 +21,9 @@ public static class PartKinds
     /// <summary>A fuse in its holder.</summary>
     public const string Fuse = "fuse";
 
+    /// <summary>Circuit breaker.</summary>
+    public const string Breaker = "breaker";
+
     /// <summary>Diode by itself.</summary>
     public const string Diode = "diode";
 

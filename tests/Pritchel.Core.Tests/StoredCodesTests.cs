@@ -1,0 +1,45 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Meters;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>Codes that a controller stores, as evidence.</summary>
+public class StoredCodesTests
+{
+    private static readonly Lazy<StoredCodes> Stored = new(() =>
+        StoredCodes.Build(Carrier, Symptoms.Duty(Carrier, "runs-ecu"))
+    );
+
+    private static Circuits.Circuit Carrier => Shipped.Circuit("ridge-carrier-4");
+
+    private static double Of(string? fault, params string[] read) =>
+        Stored.Value.Of(read, fault is null ? null : Carrier.Faults.First(f => f.Id == fault));
+
+    [Fact]
+    public void A_code_points_at_its_own_circuit_and_away_from_others()
+    {
+        var code = Assert.Single(Stored.Value.Possible, c => c.Contains("injector 1", StringComparison.Ordinal));
+        Assert.True(Of("inj1/open", code) > 5 * Of(null, code));
+        Assert.True(Of("inj1/open", code) > 5 * Of("inj2/open", code));
+        Assert.True(Of("inj1/open") < 0.2 * Of(null), "no code read speaks against an open injector");
+    }
+
+    [Fact]
+    public void Chances_of_all_sets_of_codes_sum_to_one()
+    {
+        var possible = Stored.Value.Possible;
+        Assert.InRange(possible.Count, 2, 12);
+        foreach (var fault in new[] { null, "inj1/open", "temp-sensor/open" })
+        {
+            var sum = Enumerable
+                .Range(0, 1 << possible.Count)
+                .Sum(set => Of(fault, [.. possible.Where((_, i) => (set & (1 << i)) != 0)]));
+            Assert.Equal(1, sum, 9);
+        }
+    }
+
+    [Fact]
+    public void A_machine_without_a_controller_stores_none() =>
+        Assert.False(StoredCodes.HasCodes(Shipped.Circuit("orchard-tractor-4")));
+}

@@ -26,6 +26,14 @@ public class StoredCodesTests
     }
 
     [Fact]
+    public void A_crank_sensor_that_is_open_leaves_the_controller_without_a_crank_signal()
+    {
+        var code = Assert.Single(Stored.Value.Possible, c => c.Contains("crank signal", StringComparison.Ordinal));
+        Assert.True(Of("pickup/open", code) > 5 * Of(null, code));
+        Assert.True(Of("inj1/open", code) < Of("pickup/open", code));
+    }
+
+    [Fact]
     public void Chances_of_all_sets_of_codes_sum_to_one()
     {
         var possible = Stored.Value.Possible;

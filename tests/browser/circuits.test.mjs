@@ -57,6 +57,11 @@ async function hunt({ machine, fault, spark, ...told }) {
       await Promise.all([page.waitForNavigation(), page.click(`.seen button[value='${spark(condition.words)}']`)]);
       continue;
     }
+    if (["action", "glow"].includes(condition.quantity)) {
+      // Not everyone bridges: passed over, and the next best is asked.
+      await Promise.all([page.waitForNavigation(), page.click("button:text-is('Not sure')")]);
+      continue;
+    }
     if (condition.quantity === "amps") {
       // In series at the negative post: its cable off, red on the cable, black on the post.
       const cable = file.wires.find((w) => w.from.at.endsWith(".-") || w.to.at.endsWith(".-"));

@@ -106,6 +106,11 @@ public sealed class StoredCodes
             }
 
             state.Move(setting);
+            if (speed != DutySpeed.Rest)
+            {
+                state.Fire();
+            }
+
             foreach (var code in wired.Devices.OfType<ICodes>().SelectMany(d => d.Codes(state)))
             {
                 codes.Add(code);

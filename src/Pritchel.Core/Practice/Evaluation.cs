@@ -19,12 +19,20 @@ public sealed class Evaluation
     private readonly World world;
     private readonly List<Fault> suspects;
 
-    /// <summary>Hunts of one complaint on one machine in one world.</summary>
+    /// <summary>
+    /// Hunts of one complaint on one machine in one world; where faults come and go, of those that can.
+    /// </summary>
     public Evaluation(DiagnosisKit kit, World world)
     {
         this.kit = kit;
         this.world = world with { Severities = 1 };
-        suspects = [.. kit.Table.Hypotheses.Where(h => h is { Fault: not null, HasVolts: true }).Select(h => h.Fault!)];
+        suspects =
+        [
+            .. kit
+                .Table.Hypotheses.Where(h => h is { Fault: not null, HasVolts: true })
+                .Select(h => h.Fault!)
+                .Where(f => world.Presence >= 1 || f.ComesAndGoes),
+        ];
     }
 
     /// <summary>Faults that give the complaint at some severity.</summary>

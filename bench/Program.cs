@@ -6,6 +6,7 @@ return args is [var command, ..]
         "rehearse" => Rehearse.Run(args[1..]),
         "next-test" => NextTest.Run(),
         "evaluate" => Evaluate.Run(args[1..]),
+        "lookahead" => Lookahead.Run(),
         "machine-page" => await MachinePage.RunAsync(),
         "next-page" => await NextPage.RunAsync(),
         "solve" => Solve.Run(),

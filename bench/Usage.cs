@@ -16,6 +16,7 @@ internal static class Usage
                            (several by comma, "all" for all). After it any of: "differing" for a world that differs from
                            what is believed, "seldom" for faults there in a third of tries, "doubles" for two at once,
                            "strategies" for half-splitting, end to end and random order beside
+            lookahead      minutes of the program's choice against the best possible, on three small complaints
             machine-page   milliseconds of server time of a machine's page, at rest and at work
             next-page      milliseconds of server time from Enter on a reading to the page with the next test
             dictionary     a full fault dictionary on one core and two; one solve against dense factorisation and ngspice

@@ -87,13 +87,17 @@ export async function answer(app, page, faultId) {
   const asked = await page.$eval("#test-form", (form) => Object.fromEntries(new FormData(form)));
   const tag = new URL(page.url()).pathname.split("/")[2];
   const job = await app.api(`/jobs/${tag}`);
-  const { setting } = job.conditions[Number(asked.Condition)];
+  const { setting, quantity, off } = job.conditions[Number(asked.Condition)];
   const shown = await app.api("/machines/orchard-tractor-4/measure", {
-    before: [{ key: "START", brake: "down" }, {}],
+    before: quantity === "volts" ? [{ key: "START", brake: "down" }, {}] : [],
     setting,
+    off,
+    batteryDisconnected: quantity === "ohms",
+    function: quantity === "volts" ? "dcVolts" : quantity,
     red: asked.Red,
     black: asked.Black,
     faults: [{ id: faultId }],
   });
+  if (shown.overRange) return "OL";
   return shown.jumps ? "jumps" : shown.value.toFixed(2);
 }

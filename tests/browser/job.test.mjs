@@ -63,7 +63,7 @@ const keys = {
 const thumb = {
   ...pointer,
   enter: async (page, text) => {
-    for (const key of text.replace("-", "")) await page.locator(`.pad [data-key="${key}"]`).tap();
+    for (const key of text === "OL" ? ["OL"] : text.replace("-", "")) await page.locator(`.pad [data-key="${key}"]`).tap();
     if (text.startsWith("-")) await page.locator('.pad [data-key="±"]').tap();
     await page.locator(".pad .go").tap();
   },
@@ -94,12 +94,12 @@ async function wholeJob(page, hands) {
     await page.waitForFunction((n) => document.querySelectorAll(".readings li").length === n, readings);
     assert.ok(asked.length > 0);
   }
-  assert.ok(readings >= 4, `only ${readings} readings were asked`);
+  assert.ok(readings >= 2, `only ${readings} readings were asked`);
   assert.match(await page.locator(".verdict").first().innerText(), /grey/i);
 
   await hands.press(page, "button:has-text('Take this verdict')");
   await page.waitForURL(/\/repair$/);
-  assert.match(await page.locator(".caution").first().innerText(), /grounded post off first/);
+  assert.match(await page.locator(".caution", { has: page.locator("strong") }).first().innerText(), /grounded post off first/);
   await hands.type(page, "input[name=Done]", "New wire laid beside the old one");
   await hands.type(page, "input[name=MinutesTaken]", "25");
   await hands.press(page, "button:has-text('Done, now prove it')");
@@ -126,8 +126,9 @@ async function prove(page, hands) {
       const failed = (await app.api(`/jobs/${tag}`)).readings.filter((r) => r.agrees !== true).slice(-2);
       const title = await open.first().locator(".what strong").innerText();
       const all = await page.locator(".checks li:has(input[name=Typed]) .what strong").allInnerTexts();
-      const { setting, red, black } = failed[all.indexOf(title)].at;
-      const { value } = await app.api("/machines/orchard-tractor-4/measure", { setting, red, black });
+      const { setting, red, black, quantity, off } = failed[all.indexOf(title)].at;
+      const dead = quantity === "ohms";
+      const { value } = await app.api("/machines/orchard-tractor-4/measure", { setting, red, black, off: off ?? [], batteryDisconnected: dead, function: dead ? "ohms" : "dcVolts" });
       await hands.type(page, ".checks li:not(.passed) input[name=Typed]", value.toFixed(3));
       await page.keyboard.press("Enter");
     } else {

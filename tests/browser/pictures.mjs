@@ -32,6 +32,12 @@ while (!(await page.locator("text=Take this verdict").count())) {
   await Promise.all([page.waitForNavigation(), page.press("#typed", "Enter")]);
 }
 await take("verdict");
+await page.goto(`${app.url}/jobs/T-0001/parts`);
+for (const input of await page.locator(".prices td input").all()) await input.fill("45");
+for (const [name, sum] of [["hour", "45"], ["trip", "20"], ["days", "2"], ["day", "15"], ["mended", "900"], ["inParts", "350"]]) await page.fill(`input[name='Term[${name}]']`, sum);
+await Promise.all([page.waitForNavigation(), page.click("text=Work it out")]);
+await take("parts");
+await page.goto(`${app.url}/jobs/T-0002`);
 await page.click("text=Take this verdict");
 await page.waitForURL(/repair$/);
 await take("repair");
@@ -65,9 +71,5 @@ await page.goto(`${page.url()}?on=wire&item=C2`);
 await take("making");
 await page.goto(`${app.url}/meter?from=cheap`);
 await take("meter", true);
-await phone.goto(`${app.url}/machines/quay-scooter-3?c.key=ON&rpm=6500`);
-await phone.locator(".drawing-head").scrollIntoViewIfNeeded();
-await phone.screenshot({ path: `${folder}machine-phone-night.png` });
-
 await browser.close();
 await app.stop();

@@ -17,7 +17,7 @@ internal static class JobApi
         var jobs = api.MapGroup("/jobs").WithTags("Jobs");
         jobs.MapGet(
                 "",
-                async (JobDesk desk, CancellationToken cancel) => (await desk.ListAsync(cancel)).Select(Summary)
+                async (JobDesk desk, CancellationToken cancel) => (await desk.ListAsync(cancel)).Select(OnTheFloor)
             )
             .WithSummary("List jobs");
         jobs.MapPost("", OpenAsync).WithSummary("Open a job").Accepts<OpenJobRequest>(Json).ProducesValidationProblem();
@@ -277,6 +277,19 @@ internal static class JobApi
             Verdict = open.State.Verdict,
         };
 
+    private static object OnTheFloor(FloorJob job) =>
+        new
+        {
+            job.Job.Tag,
+            Machine = job.Machine.Id,
+            MachineVersion = job.Job.MachineVersion,
+            job.Stage,
+            job.State.Sequence,
+            job.State.Complaint,
+            job.State.OpenBypasses,
+            job.State.Verdict,
+        };
+
     private static object Suspects(OpenJob open) =>
         open
             .Diagnosis.Beliefs.Suspects.Where(s => s.Share > 1e-6)
@@ -316,7 +329,9 @@ internal static class JobApi
                     Minutes = next.Minutes.Value,
                     next.Bits,
                     Why = TestWords.Why(next),
-                    Cautions = next.Condition.MayTurnEngine ? open.Machine.TurningCautions : [],
+                    Cautions = (next.Condition.MayTurnEngine ? open.Machine.TurningCautions : []).Concat(
+                        TestWords.Caution(next.Condition) is { } caution ? [caution] : []
+                    ),
                 },
         };
     }

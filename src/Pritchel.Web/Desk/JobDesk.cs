@@ -45,6 +45,25 @@ public sealed record OpenJob(
         : Diagnosis.Stage;
 }
 
+/// <summary>A job as its tag on the bench shows it.</summary>
+/// <param name="Job">The job.</param>
+/// <param name="Machine">Its machine, as it was when the job was opened.</param>
+/// <param name="Duty">What fails.</param>
+/// <param name="Design">Whether a sound machine does the same where it happened; null when that is the duty's own setting.</param>
+/// <param name="Diagnosis">What its evidence comes to; null until its predictions are worked out.</param>
+public sealed record FloorJob(Job Job, Machine Machine, Duty Duty, DesignCheck? Design, JobDiagnosis? Diagnosis)
+{
+    /// <summary>Its state.</summary>
+    public JobState State => Job.State;
+
+    /// <summary>Whether it stands that the machine works as designed.</summary>
+    public bool WorksAsDesigned => Design is { AsDesigned: true } && State.ComplaintTold && !State.GoesOn;
+
+    /// <summary>Stage, a waiting verdict included where that is known.</summary>
+    public Stage Stage =>
+        WorksAsDesigned && State.Stage == Stage.Measure ? Stage.Verdict : Diagnosis?.Stage ?? State.Stage;
+}
+
 /// <summary>Brings jobs, machines and meter together for the pages and the API.</summary>
 public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore meters, Workshop workshop)
 {
@@ -55,13 +74,28 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
         return job is null ? null : await LayOutAsync(job, wait: true, cancel);
     }
 
-    /// <summary>All jobs laid out, newest first.</summary>
-    public async Task<IReadOnlyList<OpenJob>> ListAsync(CancellationToken cancel = default)
+    /// <summary>All jobs as they stand on the floor, newest first; nothing is worked out for them.</summary>
+    public async Task<IReadOnlyList<FloorJob>> ListAsync(CancellationToken cancel = default)
     {
-        var all = new List<OpenJob>();
+        var meter = await meters.GetAsync(cancel);
+        var all = new List<FloorJob>();
         foreach (var job in await jobs.ListAsync(cancel))
         {
-            all.Add(await LayOutAsync(job, wait: false, cancel));
+            var json = await machines.JsonAsync(job.MachineId, job.MachineVersion, cancel);
+            var circuit = workshop.Circuit(job.MachineId, job.MachineVersion, json!);
+            var complaint = job.State.Complaint!;
+            var duty = workshop.Duty(job.MachineId, job.MachineVersion, circuit, complaint.Duty)!;
+            var design = workshop.Design(job.MachineId, job.MachineVersion, circuit, complaint);
+            var kit = workshop.KitInHand(job.MachineId, job.MachineVersion, circuit, complaint);
+            all.Add(
+                new FloorJob(
+                    job,
+                    circuit.Machine,
+                    duty,
+                    design,
+                    kit is null ? null : workshop.Diagnosis(job, kit, meter)
+                )
+            );
         }
 
         return all;

@@ -54,6 +54,15 @@ internal sealed class Kept<T>(int most)
         return null;
     }
 
+    /// <summary>The thing of a key when it is there, or null; nothing is begun.</summary>
+    public T? InHand(string key)
+    {
+        lock (door)
+        {
+            return kept.TryGetValue(key, out var entry) && entry.Made.IsValueCreated ? entry.Made.Value : null;
+        }
+    }
+
     private Entry Find(string key, Func<CancellationToken, T> make, bool beside)
     {
         lock (door)

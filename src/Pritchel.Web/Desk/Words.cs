@@ -116,19 +116,28 @@ public static class ShareWords
 public static class StageWords
 {
     /// <summary>Short words for the bench.</summary>
-    public static string Standing(OpenJob job) =>
+    public static string Standing(FloorJob job) =>
         job.Stage switch
         {
             Stage.Complaint => "tell what it does",
-            Stage.Measure when !job.IsWorkedOut => "working out its tests",
-            Stage.Measure => $"about {job.Diagnosis.TestsLeft} to go · {job.Diagnosis.MinutesLeft}",
+            Stage.Measure when job.Diagnosis is { } diagnosis =>
+                $"about {diagnosis.TestsLeft} to go · {diagnosis.MinutesLeft}",
+            Stage.Measure => Taken(job.State.Readings.Count),
             Stage.Verdict when job.WorksAsDesigned => "works as designed",
-            Stage.Verdict => ShareWords.Of(job.Diagnosis.Verdict.Suspect!.Share) + " sure",
+            Stage.Verdict => ShareWords.Of(job.Diagnosis!.Verdict.Suspect!.Share) + " sure",
             Stage.Repair when job.State.Verdict!.RepairId is OpenJob.AsDesigned or Suspect.Sound =>
                 "nothing to mend here",
             Stage.Repair => "battery off, mend it",
             Stage.Prove => "run it before shrouds go on",
             _ => "closed",
+        };
+
+    private static string Taken(int readings) =>
+        readings switch
+        {
+            0 => "nothing measured yet",
+            1 => "one reading taken",
+            _ => $"{readings} readings taken",
         };
 }
 

@@ -99,6 +99,10 @@ public sealed class Workshop
         );
     }
 
+    /// <summary>The kit when it is there, or null; nothing is worked out for it.</summary>
+    public DiagnosisKit? KitInHand(string id, int version, Circuit circuit, Complaint complaint) =>
+        kits.InHand(Key(id, version, Failing(id, version, circuit, complaint), complaint.Bridged));
+
     /// <summary>
     /// The kit when it is there; otherwise its sound machine's part, at once, while the whole is worked out beside it: the
     /// complaint takes longer to write than the predictions to work out.

@@ -12,10 +12,10 @@ namespace Pritchel.Web.Pages;
 public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machines, Workshop workshop) : PageModel
 {
     /// <summary>Jobs not closed, newest first.</summary>
-    public IReadOnlyList<OpenJob> Floor { get; private set; } = [];
+    public IReadOnlyList<FloorJob> Floor { get; private set; } = [];
 
     /// <summary>Closed jobs, newest first.</summary>
-    public IReadOnlyList<OpenJob> Done { get; private set; } = [];
+    public IReadOnlyList<FloorJob> Done { get; private set; } = [];
 
     /// <summary>Machines a job can be started on.</summary>
     public IReadOnlyList<Machine> Machines { get; private set; } = [];

@@ -1,0 +1,73 @@
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Meters;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>Readings that no single fault explains.</summary>
+public class UnexplainedTests
+{
+    private static DiagnosisKit Kit => BeliefsTests.Kit;
+
+    private static Reading Read(Quantity quantity, string words, string red, double figure)
+    {
+        var circuit = Kit.Circuit;
+        var condition = Kit
+            .Table.Conditions.ToList()
+            .FindIndex(c => c.Quantity == quantity && c.Words.Contains(words, StringComparison.Ordinal));
+        var at = new ProbePair(condition, circuit.NodeOf(red), circuit.Reference);
+        return new Reading(at, Scale.Of(quantity, figure), SymptomNow.Present);
+    }
+
+    private static Beliefs Believe(params Reading[] readings) =>
+        Beliefs.Weigh(
+            Kit.Table,
+            new Complaint
+            {
+                Duty = "cranks",
+                Heard = Heard.Nothing,
+                Failed = 3,
+                Tried = 3,
+            },
+            Meter.Ordinary,
+            readings
+        );
+
+    [Fact]
+    public void A_blown_fuse_and_an_open_line_behind_it_are_said_to_be_two()
+    {
+        // Battery volts before the fuse and none behind it; and behind it, by ohms, no coil to be found either.
+        var beliefs = Believe(
+            Read(Quantity.Volts, "key START", "fuse.1", 12.5),
+            Read(Quantity.Volts, "key START", "fuse.2", 0),
+            Read(Quantity.Ohms, "fuse out · key START", "fuse.2", double.PositiveInfinity)
+        );
+        var found = Unexplained.Of(beliefs);
+        Assert.NotNull(found.Two);
+        var two = new[] { found.Two.Value.First, found.Two.Value.Second };
+        Assert.Contains(two, f => f.Repair.Id == "part:fuse");
+        Assert.Contains(two, f => f.Repair.Id != "part:fuse");
+    }
+
+    [Fact]
+    public void One_slipped_probe_among_good_readings_is_the_odd_one()
+    {
+        // The key passes its volts and the next joint has none: wire 4. Then a probe that slipped at the battery itself.
+        var slipped = Read(Quantity.Volts, "key START", "battery.+", 0.4);
+        var beliefs = Believe(
+            Read(Quantity.Volts, "key START", "key.S", 12.3),
+            Read(Quantity.Volts, "key START", "blade.in", 0),
+            slipped
+        );
+        var found = Unexplained.Of(beliefs);
+        Assert.Equal(slipped, found.Odd);
+        Assert.Equal("wire:4", found.WithoutIt?.Id);
+    }
+
+    [Fact]
+    public void One_reading_is_no_contradiction()
+    {
+        var found = Unexplained.Of(Believe(Read(Quantity.Volts, "key START", "key.S", 12.3)));
+        Assert.Equal(new Unexplained(null, null, null), found);
+    }
+}

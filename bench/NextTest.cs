@@ -65,7 +65,12 @@ internal static class NextTest
                 new RecordedEvent(
                     history.Count + 1,
                     DateTimeOffset.UnixEpoch,
-                    new ReadingTaken(kit.Told(next.At), "", read.Volts, read.Symptom)
+                    new ReadingTaken(
+                        kit.Told(next.At),
+                        "",
+                        JobDiagnosis.Displayed(kit, Meter.Ordinary, read),
+                        read.Symptom
+                    )
                 )
             );
         }

@@ -100,4 +100,20 @@ public class EvaluationTests
         Assert.InRange(shown, 165, 235);
         Assert.Equal((1, 3), (seldom.Complaint.Failed, seldom.Complaint.Tried));
     }
+
+    [Fact]
+    public void A_simulated_reading_is_shown_and_typed_as_it_is_weighed()
+    {
+        var kit = Kits.Value[2];
+        var hidden = Believed.Value[2].Hide(3)!;
+        foreach (var quantity in new[] { Quantity.Volts, Quantity.Ohms })
+        {
+            var at = kit
+                .Plan.Allowed(new Situation())
+                .First(p => kit.Table.Conditions[p.Condition].Quantity == quantity);
+            var read = hidden.Read(at);
+            var shown = JobDiagnosis.Displayed(kit, Meter.Ordinary, read);
+            Assert.Equal(read.Volts!.Value, JobDiagnosis.Scaled(kit, Meter.Ordinary, at, shown)!.Value, 6);
+        }
+    }
 }

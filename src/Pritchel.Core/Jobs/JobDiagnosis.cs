@@ -143,6 +143,16 @@ public sealed class JobDiagnosis
         return figure is { } read ? Scale.Of(quantity, read - leads) : null;
     }
 
+    /// <summary>A reading on that scale as this meter's display shows it, leads and all; an open circuit as it is kept.</summary>
+    public static double? Displayed(DiagnosisKit kit, Meter meter, Reading reading)
+    {
+        var quantity = kit.Table.Conditions[reading.At.Condition].Quantity;
+        var leads = quantity == Quantity.Ohms && !meter.LeadsNulled ? meter.Leads.Value : 0;
+        return reading.Volts is not { } scaled ? null
+            : double.IsInfinity(Scale.Figure(quantity, scaled)) ? ReadingTaken.OpenCircuit
+            : Scale.Figure(quantity, scaled) + leads;
+    }
+
     private static Situation SituationOf(JobState state, DiagnosisKit kit)
     {
         var situation = new Situation { Alone = state.Alone };

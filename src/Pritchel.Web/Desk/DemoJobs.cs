@@ -71,11 +71,17 @@ internal static class DemoJobs
             }
 
             var reading = hidden.Read(next.At);
-            var typed = reading.Volts?.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture) ?? "jumps";
+            var figure = JobDiagnosis.Displayed(kit, Meter.Ordinary, reading);
+            var typed = figure switch
+            {
+                null => "jumps",
+                ReadingTaken.OpenCircuit => "OL",
+                _ => figure.Value.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture),
+            };
             await jobs.AppendAsync(
                 number,
                 job.State.Sequence,
-                [new ReadingTaken(kit.Told(next.At), typed, reading.Volts, reading.Symptom)],
+                [new ReadingTaken(kit.Told(next.At), typed, figure, reading.Symptom)],
                 cancel
             );
         }

@@ -301,16 +301,6 @@ public sealed class Circuit
         );
     }
 
-    /// <summary>The network with a disconnected source at each of some nodes, so that ohms between any two are quickly had.</summary>
-    internal Network Probed(IEnumerable<int> nodes) =>
-        new(
-            Network.NodeCount,
-            branches,
-            [.. sources, .. nodes.Where(n => n != Reference).Select(n => new Source(n, Reference))],
-            Reference,
-            varying
-        );
-
     /// <summary>Nodes that the loom itself joins to some, through no part but couplings and splices.</summary>
     private HashSet<int> MetalOf(IEnumerable<int> from)
     {

@@ -199,20 +199,6 @@ public sealed partial class CircuitState
         return !averaged || Math.Abs(elimination.Drop(red, black) - waves.Mean(red, black)) < StillVolts;
     }
 
-    /// <summary>Takes over how another state of the same circuit stands, to read <see cref="Ohms"/> in it.</summary>
-    internal void StandAs(CircuitState other)
-    {
-        other.conductances.CopyTo(conductances, 0);
-        other.sourceConductances.CopyTo(sourceConductances, 0);
-        elimination.Reduce(conductances);
-    }
-
-    /// <summary>
-    /// Ohms between two nodes of a <see cref="Circuit.Probed"/> network with every e.m.f. dead and every contact as the last
-    /// move left it; infinite when nothing joins them.
-    /// </summary>
-    internal double Ohms(int red, int black) => 1 / elimination.Siemens(red, black, sourceConductances);
-
     /// <summary>Volts across a branch, first end above second: the mean, while waves run.</summary>
     public double Across(BranchId branch)
     {

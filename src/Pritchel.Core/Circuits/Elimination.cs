@@ -11,6 +11,7 @@ public sealed class Elimination
     private readonly double[] standing;
     private readonly double[] edges;
     private readonly double[] weights;
+    private readonly double[] totals;
     private readonly double[] volts;
     private readonly int[] islands;
     private readonly PortReduction ports;
@@ -23,6 +24,7 @@ public sealed class Elimination
         standing = new double[network.EdgeCount];
         edges = new double[network.EdgeCount];
         weights = new double[network.Neighbours.Length];
+        totals = new double[network.NodeCount];
         volts = new double[network.NodeCount];
         islands = new int[network.NodeCount];
         ports = new PortReduction(network);
@@ -61,7 +63,8 @@ public sealed class Elimination
         SolveAgain(conductances, emfs, sourceConductances, quick: false);
     }
 
-    /// <summary>Eliminates all but the ports and solves nothing: what <see cref="Siemens"/> stands on.</summary>
+    /// <summary>Eliminates all but the ports and solves nothing: what <see cref="DeadNetwork"/> stands on.</summary>
+    /// <param name="conductances">Siemens per branch.</param>
     internal void Reduce(ReadOnlySpan<double> conductances)
     {
         Array.Clear(edges);
@@ -121,11 +124,13 @@ public sealed class Elimination
     }
 
     /// <summary>
-    /// Siemens that join two ports with every e.m.f. dead, from what the last solve left. Both must be ports: nodes that
-    /// sources stand on, or the reference.
+    /// What an eliminated node is joined to its neighbours by, as shares of <see cref="TotalOf"/>; index by the network's own
+    /// lists of neighbours.
     /// </summary>
-    internal double Siemens(int a, int b, ReadOnlySpan<double> sourceConductances) =>
-        ports.Siemens(Array.IndexOf(network.Ports, a), Array.IndexOf(network.Ports, b), edges, sourceConductances);
+    internal ReadOnlySpan<double> Shares => weights;
+
+    /// <summary>Siemens that joined a node to its neighbours when it was eliminated.</summary>
+    internal double TotalOf(int node) => totals[node];
 
     /// <summary>
     /// Volts at <paramref name="a"/> above <paramref name="b"/>; zero when nothing conducts between their
@@ -188,6 +193,7 @@ public sealed class Elimination
 
             var (a, b) = (conductance[edgeOf[first]], conductance[edgeOf[first + 1]]);
             var total = a + b;
+            totals[step.Node] = total;
             if (total == 0)
             {
                 (share[first], share[first + 1]) = (0, 0);
@@ -212,6 +218,7 @@ public sealed class Elimination
             total += conductance[edge];
         }
 
+        totals[step.Node] = total;
         if (total == 0)
         {
             share.Clear();

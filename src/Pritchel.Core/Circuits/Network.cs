@@ -177,17 +177,13 @@ internal sealed class OrderingPlan
 
     private void Eliminate(HashSet<int> candidates, HashSet<int> left, int mostNeighbours)
     {
-        while (candidates.Count > 0)
+        var queue = new SortedSet<(int Degree, int Node)>(candidates.Select(n => (adjacent[n].Count, n)));
+        while (queue.Count > 0 && queue.Min is var (degree, node) && degree <= mostNeighbours)
         {
-            var node = candidates.MinBy(n => (adjacent[n].Count, n));
-            if (adjacent[node].Count > mostNeighbours)
-            {
-                return;
-            }
-
-            candidates.Remove(node);
             left.Remove(node);
             var star = adjacent[node].Order().ToArray();
+            queue.Remove((degree, node));
+            queue.ExceptWith(star.Select(n => (adjacent[n].Count, n)));
             Steps.Add(new EliminationStep(node, Neighbours.Count, star.Length, MeshEdges.Count));
             foreach (var neighbour in star)
             {
@@ -203,6 +199,8 @@ internal sealed class OrderingPlan
                     MeshEdges.Add(Join(star[i], star[j]));
                 }
             }
+
+            queue.UnionWith(star.Where(candidates.Contains).Select(n => (adjacent[n].Count, n)));
         }
     }
 }

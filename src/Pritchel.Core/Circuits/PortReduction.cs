@@ -117,19 +117,6 @@ internal sealed class PortReduction
         }
     }
 
-    /// <summary>Siemens that join two ports with every e.m.f. dead.</summary>
-    public double Siemens(int a, int b, ReadOnlySpan<double> edges, ReadOnlySpan<double> sourceConductances)
-    {
-        if (a == b)
-        {
-            return double.PositiveInfinity;
-        }
-
-        Gather(edges, sourceConductances, except: -1);
-        Eliminate(a, b);
-        return work[(a * count) + b];
-    }
-
     private void Superpose(
         int source,
         double emf,

@@ -39,7 +39,7 @@ internal sealed class CaseRunner
     private readonly MeterLoad meterLoad;
     private readonly int[] order;
     private double[] peaks = [];
-    private CircuitState? probed;
+    private DeadNetwork? dead;
     private CircuitState? stood;
     private Settlement settled;
 
@@ -59,9 +59,7 @@ internal sealed class CaseRunner
         lamps = [.. table.Lamps.Select(circuit.DeviceOf)];
         values = new double[circuit.Parameters.Count];
         opened = new double[values.Length];
-        off = [.. table.Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
-        batteries = [.. Case.Batteries(circuit)];
-        gaps = [.. Case.Gaps(circuit)];
+        (off, batteries, gaps) = (table.Off, table.Batteries, table.Gaps);
         meterLoad = new MeterLoad(circuit.Network);
         order =
         [
@@ -356,11 +354,11 @@ internal sealed class CaseRunner
         if (wanted.Quantity == Quantity.Ohms)
         {
             // An ohmmeter's half volt opens no diode and pulls no relay: what stands without it stands with it.
-            probed ??= new CircuitState(circuit, circuit.Probed(OhmPoints()));
+            dead ??= new DeadNetwork(circuit.Network);
             stood ??= new CircuitState(circuit) { Tolerance = tolerance };
             stood.Begin(opened);
             stood.Move(wanted.Setting);
-            probed.StandAs(stood);
+            dead.Stand(stood.Conductances, stood.SourceConductances);
         }
 
         if (wanted.Quantity == Quantity.PeakVolts)
@@ -376,12 +374,6 @@ internal sealed class CaseRunner
         }
     }
 
-    private IEnumerable<int> OhmPoints() =>
-        table
-            .Conditions.Where(c => c.Quantity == Quantity.Ohms)
-            .SelectMany(c => c.Pairs!.SelectMany(p => new[] { p.Red, p.Black }))
-            .Distinct();
-
     private double Figure(Condition condition, (int Red, int Black) pair)
     {
         switch (condition.Quantity)
@@ -390,7 +382,7 @@ internal sealed class CaseRunner
             case Quantity.Glow:
                 return Joined(condition, pair);
             case Quantity.Ohms:
-                return probed!.Ohms(pair.Red, pair.Black);
+                return dead!.Ohms(pair.Red, pair.Black);
             case Quantity.Diode:
                 return Metered(condition, pair, DiodeVolts, DiodeInsideOhms);
             case Quantity.Spark:

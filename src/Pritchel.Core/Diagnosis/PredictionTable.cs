@@ -32,6 +32,9 @@ public sealed class PredictionTable
         HealthyAmps = Sign == SignKind.Charges ? AmpsOf(circuit, duty) : 0;
         Conditions = Diagnosis.Conditions.Of(circuit, duty);
         Bridged = bridged;
+        Off = [.. Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
+        Batteries = [.. Case.Batteries(circuit)];
+        Gaps = [.. Case.Gaps(circuit)];
         Lamps =
         [
             .. circuit
@@ -48,6 +51,15 @@ public sealed class PredictionTable
 
     /// <summary>Amps that the sound machine charges with at the duty; zero when the duty is another.</summary>
     internal double HealthyAmps { get; }
+
+    /// <summary>Parameters that each condition opens. A path that a fault lays adds its own behind them all.</summary>
+    internal ParameterId[][] Off { get; }
+
+    /// <summary>Parameters that take the batteries off.</summary>
+    internal ParameterId[] Batteries { get; }
+
+    /// <summary>What the gaps of plugs want.</summary>
+    internal ParameterId[] Gaps { get; }
 
     /// <summary>Whether the duty's speed turns charge windings whose waves matter to it.</summary>
     internal bool FollowsWaves { get; }

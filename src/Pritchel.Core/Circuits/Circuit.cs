@@ -11,6 +11,7 @@ namespace Pritchel.Core.Circuits;
 /// </summary>
 public sealed class Circuit
 {
+    private readonly Declaration declaration;
     private readonly int[] compact;
     private readonly Dictionary<string, int> declaredNodes;
     private readonly Branch[] branches;
@@ -21,33 +22,25 @@ public sealed class Circuit
     private readonly Lazy<HashSet<int>> ignited;
     private readonly ConcurrentDictionary<string, Circuit> altered = new(StringComparer.Ordinal);
 
-    private Circuit(Machine machine, IReadOnlyList<AddedPath> added)
+    private Circuit(Machine machine)
     {
         Machine = machine;
         Engines = machine.Engines ?? [];
-        Devices = [.. MachineDevices.Of(machine), .. added];
-        var declaration = new Declaration(machine);
-        foreach (var device in Devices)
-        {
-            var first = declaration.Branches.Count;
-            device.Declare(declaration);
-            if (device.IsActive || device.IsRotating)
-            {
-                varying.AddRange(Enumerable.Range(first, declaration.Branches.Count - first));
-            }
-        }
-
+        Devices = [.. MachineDevices.Of(machine)];
+        declaration = new Declaration(machine);
+        Declare(Devices);
         compact = declaration.CompactNodes(out var nodeCount);
         declaredNodes = declaration
             .NodeNames.Select((name, n) => (name, n))
             .ToDictionary(x => x.name, x => compact[x.n], StringComparer.Ordinal);
-        NodeAddresses = [.. Enumerable.Range(0, nodeCount).Select(AddressesOf(declaration))];
+        var addresses = declaration.NodeNames.ToLookup(name => declaredNodes[name]);
+        NodeAddresses = [.. Enumerable.Range(0, nodeCount).Select(n => (IReadOnlyList<string>)[.. addresses[n]])];
         Parameters = declaration.Parameters;
         BranchNames = declaration.BranchNames;
         SourceNames = declaration.SourceNames;
         StateNames = declaration.States;
         Memories = declaration.Memories;
-        branches = [.. declaration.Branches.Select(b => new Branch(compact[b.From], compact[b.To]))];
+        branches = [.. declaration.Branches.Select(Compacted)];
         sources = [.. declaration.Sources.Select(s => new Source(compact[s.From], compact[s.To]))];
         Reference = NodeOf(MachineWords.ReferenceOf(machine));
         Network = new Network(nodeCount, branches, sources, Reference, varying);
@@ -64,10 +57,43 @@ public sealed class Circuit
         WaveEngine = Devices.OfType<IChargeWinding>().Select(w => w.Engine).FirstOrDefault(-1);
         KillLeads = [.. Devices.OfType<IKillable>().Select(k => k.Terminal(this))];
         ignited = new Lazy<HashSet<int>>(() => MetalOf(KillLeads.Select(k => k.Kill)));
-        Faults =
-            added.Count > 0
-                ? []
-                : [.. Devices.SelectMany(d => d.Faults()).Select(Compacted), .. MachineFaults.Of(machine, this)];
+        Faults = [.. Devices.SelectMany(d => d.Faults()).Select(Compacted), .. MachineFaults.Of(machine, this)];
+    }
+
+    /// <summary>A circuit with paths laid between nodes it has: only what they touch is worked out anew.</summary>
+    private Circuit(Circuit bare, IReadOnlyList<AddedPath> paths)
+    {
+        (Machine, Engines, Memories) = (bare.Machine, bare.Engines, bare.Memories);
+        (compact, declaredNodes, NodeAddresses) = (bare.compact, bare.declaredNodes, bare.NodeAddresses);
+        (sources, SourceNames, Reference) = (bare.sources, bare.SourceNames, bare.Reference);
+        (RotatingDevices, IgnitionDevices, Passings) = (bare.RotatingDevices, bare.IgnitionDevices, bare.Passings);
+        (Cranking, Regulators, Carried, WaveEngine) = (bare.Cranking, bare.Regulators, bare.Carried, bare.WaveEngine);
+        (KillLeads, ignited, Faults) = (bare.KillLeads, bare.ignited, []);
+        Devices = [.. bare.Devices, .. paths];
+        declaration = new Declaration(bare.declaration);
+        varying.AddRange(bare.varying);
+        Declare(paths);
+        Parameters = declaration.Parameters;
+        BranchNames = declaration.BranchNames;
+        StateNames = declaration.States;
+        branches = [.. bare.branches, .. declaration.Branches.Skip(bare.branches.Length).Select(Compacted)];
+        Network = new Network(bare.Network.NodeCount, branches, sources, Reference, varying);
+        ActiveDevices = [.. bare.ActiveDevices, .. paths.Where(p => p.IsActive)];
+        FastDevices = [.. bare.FastDevices, .. paths.Where(p => p is { IsActive: true, IsFast: true })];
+        SlowDevices = [.. bare.SlowDevices, .. paths.Where(p => p is { IsActive: true, IsFast: false })];
+    }
+
+    private void Declare(IEnumerable<Device> devices)
+    {
+        foreach (var device in devices)
+        {
+            var first = declaration.Branches.Count;
+            device.Declare(declaration);
+            if (device.IsActive || device.IsRotating)
+            {
+                varying.AddRange(Enumerable.Range(first, declaration.Branches.Count - first));
+            }
+        }
     }
 
     /// <summary>The machine this was compiled from.</summary>
@@ -130,7 +156,7 @@ public sealed class Circuit
     internal IReadOnlyList<double> Memories { get; }
 
     /// <summary>Compiles a machine that <see cref="MachineValidator"/> found no problem with.</summary>
-    public static Circuit Compile(Machine machine) => new(machine, []);
+    public static Circuit Compile(Machine machine) => new(machine);
 
     /// <summary>
     /// This circuit with paths that faults lay where the machine has none: chafes, shorts, swapped wires. Numbers of
@@ -153,7 +179,7 @@ public sealed class Circuit
 
         return altered.GetOrAdd(
             string.Join('|', laying.Select(f => f.Id)),
-            _ => new Circuit(Machine, [.. laying.SelectMany(f => f.Paths.Select(p => new AddedPath(f.Id, p)))])
+            _ => new Circuit(this, [.. laying.SelectMany(f => f.Paths.Select(p => new AddedPath(f.Id, p)))])
         );
     }
 
@@ -340,8 +366,7 @@ public sealed class Circuit
         return reached;
     }
 
-    private Func<int, IReadOnlyList<string>> AddressesOf(Declaration declaration) =>
-        node => [.. declaration.NodeNames.Where((_, n) => compact[n] == node)];
+    private Branch Compacted(Branch branch) => new(compact[branch.From], compact[branch.To]);
 
     private Fault Compacted(Fault fault) => fault with { Nodes = (compact[fault.Nodes.From], compact[fault.Nodes.To]) };
 }

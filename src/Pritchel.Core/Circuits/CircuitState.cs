@@ -119,13 +119,37 @@ public sealed partial class CircuitState
         return Settle();
     }
 
-    private Settlement Settle()
+    /// <summary>
+    /// Stands in a setting as another state stood in it, with this one's own parameters and nothing solved: for a circuit
+    /// with every e.m.f. off, in which no parameter moves a relay, on a state that is used for nothing else.
+    /// </summary>
+    /// <param name="to">The setting.</param>
+    /// <param name="like">A state of the same circuit that settled there.</param>
+    internal void StandAs(ControlSetting to, CircuitState like)
+    {
+        setting = to;
+        like.states.CopyTo(states, 0);
+        StampAll();
+
+        // Lamps find their cold ohms at the zero volts that were never solved.
+        for (var refinements = 0; refinements < MostRefinements && Ask().Refined; refinements++)
+        {
+            StampActive();
+        }
+    }
+
+    private void StampAll()
     {
         (Moment, averaged, stands) = (Moment.Still, false, false);
         foreach (var device in circuit.Devices)
         {
             device.Stamp(this);
         }
+    }
+
+    private Settlement Settle()
+    {
+        StampAll();
 
         for (var switchings = 0; switchings <= MostSwitchings; switchings++)
         {

@@ -19,6 +19,23 @@ public sealed class Declaration
         }
     }
 
+    /// <summary>Goes on from what was declared before, which stays as it is.</summary>
+    internal Declaration(Declaration before)
+    {
+        machine = before.machine;
+        nodes = new Dictionary<string, int>(before.nodes, StringComparer.Ordinal);
+        controls = before.controls;
+        tiedTo = [.. before.tiedTo];
+        NodeNames = [.. before.NodeNames];
+        Parameters = [.. before.Parameters];
+        Branches = [.. before.Branches];
+        BranchNames = [.. before.BranchNames];
+        Sources = [.. before.Sources];
+        SourceNames = [.. before.SourceNames];
+        States = [.. before.States];
+        Memories = [.. before.Memories];
+    }
+
     internal List<string> NodeNames { get; } = [];
 
     internal List<Parameter> Parameters { get; } = [];

@@ -40,7 +40,8 @@ internal sealed class CaseRunner
     private readonly int[] order;
     private double[] peaks = [];
     private DeadNetwork? dead;
-    private CircuitState? stood;
+    private readonly CircuitState?[] stood;
+    private CircuitState? still;
     private Settlement settled;
 
     /// <summary>A runner of a table's conditions.</summary>
@@ -61,6 +62,7 @@ internal sealed class CaseRunner
         opened = new double[values.Length];
         (off, batteries, gaps) = (table.Off, table.Batteries, table.Gaps);
         meterLoad = new MeterLoad(circuit.Network);
+        stood = new CircuitState?[table.Conditions.Count];
         order =
         [
             .. Enumerable
@@ -94,6 +96,7 @@ internal sealed class CaseRunner
     public Hypothesis Predict(Fault? fault, ParticleDraws draws, Hypothesis? healthy)
     {
         var heard = new Heard[draws.Count];
+        Array.Clear(stood);
         if (healthy is not null && Screened(fault, draws, healthy))
         {
             return healthy.Harmless(fault);
@@ -149,6 +152,7 @@ internal sealed class CaseRunner
     {
         var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
         var heard = new Heard[draws.Count];
+        Array.Clear(stood);
         var reaches = before.Reaches(healthy, table.Conditions.Count);
         for (var p = 0; p < draws.Count; p++)
         {
@@ -355,10 +359,8 @@ internal sealed class CaseRunner
         {
             // An ohmmeter's half volt opens no diode and pulls no relay: what stands without it stands with it.
             dead ??= new DeadNetwork(circuit.Network);
-            stood ??= new CircuitState(circuit) { Tolerance = tolerance };
-            stood.Begin(opened);
-            stood.Move(wanted.Setting);
-            dead.Stand(stood.Conductances, stood.SourceConductances);
+            var standing = Standing(condition, wanted.Setting);
+            dead.Stand(standing.Conductances, standing.SourceConductances);
         }
 
         if (wanted.Quantity == Quantity.PeakVolts)
@@ -372,6 +374,26 @@ internal sealed class CaseRunner
             var figure = wanted.Quantity == Quantity.PeakVolts ? peaks[i] : Figure(wanted, pairs[i]);
             shown.Set(condition, i, particle, Scale.Of(wanted.Quantity, figure));
         }
+    }
+
+    /// <summary>
+    /// A state with its batteries off in a setting. With nothing to drive it, no severity moves a relay: the first
+    /// particle of a fault that is settled in a condition shows the others how it stands.
+    /// </summary>
+    private CircuitState Standing(int condition, ControlSetting setting)
+    {
+        if (stood[condition] is { } first)
+        {
+            still ??= new CircuitState(circuit);
+            still.Begin(opened);
+            still.StandAs(setting, first);
+            return still;
+        }
+
+        var settling = new CircuitState(circuit) { Tolerance = tolerance };
+        settling.Begin(opened);
+        settling.Move(setting);
+        return stood[condition] = settling;
     }
 
     private double Figure(Condition condition, (int Red, int Black) pair)
@@ -400,12 +422,13 @@ internal sealed class CaseRunner
     /// <summary>What is seen while two points are joined.</summary>
     private double Joined(Condition condition, (int Red, int Black) pair)
     {
+        // A bulb warms up from where it stands: only its first look begins afresh.
         var joined = Reading(pair);
+        joined.Begin(opened);
         return condition.Jump!.Seen(
             joined,
             ohms =>
             {
-                joined.Begin(opened);
                 joined.ConnectMeter(0, ohms);
                 return joined.Move(condition.Setting);
             },

@@ -42,7 +42,7 @@ public sealed record Jump(int From, int To, JumpKind Kind)
     /// What is seen: 0 nothing, 1 dim, slow or a click, 2 bright or as it should.
     /// </summary>
     /// <param name="state">A state of a network with a meter between the two points.</param>
-    /// <param name="move">Begins the case in it anew, connects the meter as told, and moves to where it is tried.</param>
+    /// <param name="move">Connects the meter as told and moves to where it is tried.</param>
     /// <param name="load">Part whose duty it is.</param>
     /// <param name="control">Part that commands it, if any.</param>
     internal double Seen(CircuitState state, Func<double, Settlement> move, Device load, Device? control)
@@ -56,7 +56,8 @@ public sealed record Jump(int From, int To, JumpKind Kind)
                     move(ohms);
                     return Math.Abs(state.Drop(From, To)) / LampVolts;
                 },
-                NearEnough
+                NearEnough,
+                Filament.GlowsFrom
             );
             return share >= Filament.BrightFrom ? 2
                 : share >= Filament.GlowsFrom ? 1

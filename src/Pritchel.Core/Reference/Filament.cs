@@ -24,16 +24,17 @@ public static class Filament
     /// <param name="hotOhms">Resistance at rated volts.</param>
     /// <param name="solve">Share of rated volts across it when it has so many ohms.</param>
     /// <param name="near">How near its ohms must come, as a share of them.</param>
-    public static double ShareOf(double hotOhms, Func<double, double> solve, double near = 1e-9)
+    /// <param name="least">A share below which it is not followed further.</param>
+    public static double ShareOf(double hotOhms, Func<double, double> solve, double near = 1e-9, double least = 0)
     {
-        // Ohms grow as less than the root of volts, so each round halves what is left at least.
+        // Ohms grow as less than the root of volts, so each round halves what is left at least; from hot, shares only fall.
         const int MostRounds = 100;
         var (ohms, share) = (hotOhms, 0.0);
         for (var round = 0; round < MostRounds; round++)
         {
             share = solve(ohms);
             var next = hotOhms * OhmsShare(share);
-            if (Math.Abs(next - ohms) < near * ohms)
+            if (share < least || Math.Abs(next - ohms) < near * ohms)
             {
                 break;
             }

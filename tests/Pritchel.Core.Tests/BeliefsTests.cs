@@ -62,6 +62,37 @@ public class BeliefsTests
             );
 
     [Fact]
+    public void More_probes_on_the_same_metal_say_next_to_nothing()
+    {
+        // A kill lead whole from splice to seat plug, in the setting that starts: every place on it reads the same.
+        var kit = DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), "sparks-magneto1", []);
+        var complaint = Silent with { Duty = "sparks-magneto1" };
+        var starting = kit
+            .Table.Conditions.ToList()
+            .FindIndex(c => c.IsFree && c.Words.Contains("START", StringComparison.Ordinal));
+        Reading At(string point, double volts) =>
+            new(
+                new ProbePair(starting, kit.Circuit.NodeOf(point), kit.Circuit.NodeOf("frame.battery stud")),
+                volts,
+                SymptomNow.Present
+            );
+        Dictionary<string, double> After(params Reading[] readings) =>
+            Beliefs
+                .Weigh(kit.Table, complaint, Meter.Ordinary, readings)
+                .Suspects.ToDictionary(s => s.Id, s => s.Share);
+
+        var once = After(At("P2.1b", 0.132));
+        var often = After(
+            At("P2.1b", 0.132),
+            At("SP3.x", 0.131),
+            At("key.M", 0.13),
+            At("38@to", 0.131),
+            At("36@to", 0.132)
+        );
+        Assert.InRange(once.Sum(s => Math.Abs(s.Value - often[s.Key])) / 2, 0, 0.1);
+    }
+
+    [Fact]
     public void Undo_restores_beliefs_exactly()
     {
         var at = new ProbePair(0, Shipped.Tractor.NodeOf("key.B"), Shipped.Tractor.Reference);

@@ -55,6 +55,7 @@ public sealed class Circuit
         Regulators = [.. Devices.OfType<IRegulator>()];
         Carried = [.. Devices.OfType<IChargeWinding>().SelectMany(w => w.Carried)];
         WaveEngine = Devices.OfType<IChargeWinding>().Select(w => w.Engine).FirstOrDefault(-1);
+        Diodes = [.. declaration.Diodes.Select(d => (compact[d.Nodes.From], compact[d.Nodes.To], d))];
         KillLeads = [.. Devices.OfType<IKillable>().Select(k => k.Terminal(this))];
         ignited = new Lazy<HashSet<int>>(() => MetalOf(KillLeads.Select(k => k.Kill)));
         Faults = [.. Devices.SelectMany(d => d.Faults()).Select(Compacted), .. MachineFaults.Of(machine, this)];
@@ -68,7 +69,7 @@ public sealed class Circuit
         (sources, SourceNames, Reference) = (bare.sources, bare.SourceNames, bare.Reference);
         (RotatingDevices, IgnitionDevices, Passings) = (bare.RotatingDevices, bare.IgnitionDevices, bare.Passings);
         (Cranking, Regulators, Carried, WaveEngine) = (bare.Cranking, bare.Regulators, bare.Carried, bare.WaveEngine);
-        (KillLeads, ignited, Faults) = (bare.KillLeads, bare.ignited, []);
+        (KillLeads, ignited, Diodes, Faults) = (bare.KillLeads, bare.ignited, bare.Diodes, []);
         Devices = [.. bare.Devices, .. paths];
         declaration = new Declaration(bare.declaration);
         varying.AddRange(bare.varying);
@@ -118,6 +119,9 @@ public sealed class Circuit
 
     /// <summary>Kill terminals of every coil that is stopped by grounding one.</summary>
     internal IReadOnlyList<KillTerminal> KillLeads { get; }
+
+    /// <summary>Every diode, those inside parts too, with its nodes.</summary>
+    internal IReadOnlyList<(int Anode, int Cathode, DiodeArm Arm)> Diodes { get; }
 
     /// <summary>Engines, by the index that speeds are given by.</summary>
     public IReadOnlyList<Engine> Engines { get; }
@@ -328,7 +332,7 @@ public sealed class Circuit
     }
 
     /// <summary>Nodes that the loom itself joins to some, through no part but couplings and splices.</summary>
-    private HashSet<int> MetalOf(IEnumerable<int> from)
+    internal HashSet<int> MetalOf(IEnumerable<int> from)
     {
         var links = Machine
             .Wires.SelectMany(w =>

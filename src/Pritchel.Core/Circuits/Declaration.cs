@@ -52,6 +52,8 @@ public sealed class Declaration
 
     internal List<double> Memories { get; } = [];
 
+    internal List<Devices.DiodeArm> Diodes { get; } = [];
+
     /// <summary>Node of that address, made on first use. Addresses are "part.terminal" or "wire@from".</summary>
     public int Node(string address)
     {

@@ -294,7 +294,10 @@ public sealed class Beliefs
     }
 }
 
-/// <summary>Readings of one pair of points taken together: repeats average the meter's noise and nothing else.</summary>
+/// <summary>
+/// Readings of one pair of points taken together: repeats average the meter's noise and nothing else. In an order of their
+/// own, so that it does not matter in which they were taken.
+/// </summary>
 /// <param name="At">Where.</param>
 /// <param name="Volts">Mean of the readings; null when it jumped.</param>
 /// <param name="Symptom">Whether the symptom was there.</param>
@@ -311,6 +314,7 @@ internal sealed record GroupedReading(ProbePair At, double? Volts, SymptomNow Sy
                     var quantity = table.Conditions[g.Key.At.Condition].Quantity;
                     var noise = Scale.Noise(meter, quantity, volts ?? 0) / Math.Sqrt(g.Count());
                     return new GroupedReading(g.Key.At, volts, g.Key.Symptom, noise);
-                }),
+                })
+                .OrderBy(r => (r.At.Condition, r.At.Red, r.At.Black, r.Symptom, r.Volts)),
         ];
 }

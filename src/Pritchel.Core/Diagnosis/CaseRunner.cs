@@ -61,7 +61,7 @@ internal sealed class CaseRunner
         values = new double[circuit.Parameters.Count];
         opened = new double[values.Length];
         (off, batteries, gaps) = (table.Off, table.Batteries, table.Gaps);
-        meterLoad = new MeterLoad(circuit.Network);
+        meterLoad = new MeterLoad(circuit);
         stood = new CircuitState?[table.Conditions.Count];
         order =
         [
@@ -466,12 +466,12 @@ internal sealed class CaseRunner
         {
             if (state.Joined(n, reference))
             {
-                shown.Set(condition, n, particle, Loaded(n));
+                NoteJoined(shown, condition, n, particle);
                 continue;
             }
 
             var (island, anchor) = meterLoad.IslandOf(n);
-            shown.Set(condition, n, particle, Hypothesis.Afloat(island, state.Drop(n, anchor)));
+            shown.Set(condition, n, particle, Across.Afloat(island, state.Drop(n, anchor)));
         }
 
         for (var l = 0; l < lamps.Length; l++)
@@ -481,17 +481,23 @@ internal sealed class CaseRunner
     }
 
     /// <summary>
-    /// What a meter to the reference shows at a node; not a number where only the meter's own load decides what a diode lets
-    /// through of a wave.
+    /// Open volts of a node, and how it gives way to a meter; not a number where only the meter's own load
+    /// decides what a diode lets through of a wave.
     /// </summary>
-    private double Loaded(int node)
+    private void NoteJoined(Predictions shown, int condition, int node, int particle)
     {
         const double NothingVolts = 0.05;
-        var (volts, share) = (state.Drop(node, table.Circuit.Reference), meterLoad.Share(node));
-        return share >= 1 ? volts
-            : !state.IsAveraged ? volts * share
-            : state.Steady(node, table.Circuit.Reference) && Math.Abs(volts) > NothingVolts ? volts * share
-            : double.NaN;
+        var volts = state.Drop(node, table.Circuit.Reference);
+        var how = meterLoad.Of(node);
+        var known =
+            how.Share >= 1
+            || !state.IsAveraged
+            || (state.Steady(node, table.Circuit.Reference) && Math.Abs(volts) > NothingVolts);
+        shown.Set(condition, node, particle, known ? volts : double.NaN);
+        if (known && how.Share < 1)
+        {
+            shown.SetHanging(condition, node, particle, how);
+        }
     }
 
     /// <summary>What is heard in the state now, if its last move settled so.</summary>

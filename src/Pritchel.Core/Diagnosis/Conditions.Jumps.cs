@@ -99,14 +99,14 @@ public static partial class Conditions
         foreach (var fuse in fuses)
         {
             var feed = machine
-                .Wires.SelectMany(w => new[] { (End: w.Id + "@from", w.From.At), (End: w.Id + "@to", w.To.At) })
+                .Wires.SelectMany(MachineWords.EndsOf)
                 .FirstOrDefault(e => e.At == $"{fuse!.Id}.{fuse.Terminals[0]}");
-            if (feed.End is null)
+            if (feed.Name is null)
             {
                 continue;
             }
 
-            var (from, to) = (circuit.NodeOf(feed.End), circuit.NodeOf($"{fuse!.Id}.{fuse.Terminals[^1]}"));
+            var (from, to) = (circuit.NodeOf(feed.Name), circuit.NodeOf($"{fuse!.Id}.{fuse.Terminals[^1]}"));
             Condition Bulb(IReadOnlyList<string> off, string words) =>
                 Joining(
                     circuit,
@@ -115,7 +115,7 @@ public static partial class Conditions
                     $"{fuse.Name} out, a bulb in its place{words}"
                 ) with
                 {
-                    Off = [feed.End, .. off],
+                    Off = [feed.Name, .. off],
                     MayTurnEngine = false,
                 };
             yield return Bulb([], "");

@@ -41,7 +41,7 @@ public static partial class Conditions
     private static List<string> EndsAt(Machine machine, Part part) =>
         [
             .. machine
-                .Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
+                .Wires.SelectMany(MachineWords.EndsOf)
                 .Where(e => MachineWords.Split(e.At).Part == part.Id)
                 .Select(e => e.Name),
         ];
@@ -211,7 +211,7 @@ public static partial class Conditions
     )
     {
         var ends = machine
-            .Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
+            .Wires.SelectMany(MachineWords.EndsOf)
             .Where(e => reached.Any(r => r.Contains(e.At)))
             .Select(e => (e.Name, Part: MachineWords.PartAt(machine, e.At)));
         return ends.Where(e =>

@@ -163,7 +163,7 @@ public static partial class Conditions
         }
 
         var ends = circuit
-            .Machine.Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
+            .Machine.Wires.SelectMany(MachineWords.EndsOf)
             .Where(e => leads.Any(l => circuit.NodeOf(e.At) == l.Kill))
             .Select(e => e.Name)
             .ToList();
@@ -218,6 +218,18 @@ public static partial class Conditions
             yield return grounds;
         }
 
+        foreach (var (part, near, far, off) in KillContacts(circuit))
+        {
+            yield return Describe(circuit, own, false) with
+            {
+                Quantity = Quantity.Ohms,
+                Off = off,
+                MayTurnEngine = false,
+                Pairs = [(near, far)],
+                Words = $"kill wire off at the {part.Name} · {own.Words(circuit.Machine)}",
+            };
+        }
+
         // Where a kill goes through a diode, ohms are silent and only the diode range shows it whole.
         var diodes = circuit.KillDiodes().SelectMany(d => d);
         yield return Ohms(own, ends, loose.Concat(diodes).Distinct(), "kill wire off at the coil") with
@@ -260,6 +272,38 @@ public static partial class Conditions
         }
     }
 
+    /// <summary>
+    /// Switch contacts that a kill lead can find ground through, one behind another, each with its wires off on the coil's
+    /// side: read by itself, it tells which of several side by side is made.
+    /// </summary>
+    private static IEnumerable<(Part Part, int Near, int Far, IReadOnlyList<string> Off)> KillContacts(Circuit circuit)
+    {
+        var machine = circuit.Machine;
+        var grounds = circuit.MetalOf(circuit.KillLeads.Select(l => l.Ground).Append(circuit.Reference));
+        var reached = circuit.KillMetal().ToHashSet();
+        var left = machine
+            .Parts.SelectMany(p => p.Contacts ?? [], (Part, Contact) => (Part, Contact))
+            .Select(x =>
+                (x.Part, Ends: x.Contact.Between.Select(t => (t, circuit.NodeOf($"{x.Part.Id}.{t}"))).ToArray())
+            )
+            .ToList();
+        while (left.Find(x => x.Ends.Any(e => reached.Contains(e.Item2))) is { Part: { } part } found)
+        {
+            left.Remove(found);
+            var ((nearTerminal, near), (_, far)) = reached.Contains(found.Ends[0].Item2)
+                ? (found.Ends[0], found.Ends[1])
+                : (found.Ends[1], found.Ends[0]);
+            reached.UnionWith(grounds.Contains(far) ? [] : circuit.MetalOf([far]));
+            var at = $"{part.Id}.{nearTerminal}";
+            yield return (
+                part,
+                near,
+                far,
+                [.. machine.Wires.SelectMany(MachineWords.EndsOf).Where(e => e.At == at).Select(e => e.Name)]
+            );
+        }
+    }
+
     /// <summary>Couplings that the kill leads pass and switches they end at: each apart, or its wire pulled off.</summary>
     private static IEnumerable<(string Off, string Words)> Halving(Circuit circuit, List<string> ends)
     {
@@ -276,7 +320,7 @@ public static partial class Conditions
 
         foreach (var wire in machine.Wires)
         {
-            foreach (var (end, at) in new[] { (wire.Id + "@from", wire.From.At), (wire.Id + "@to", wire.To.At) })
+            foreach (var (end, at) in MachineWords.EndsOf(wire))
             {
                 var part = MachineWords.PartAt(machine, at);
                 if (
@@ -354,7 +398,7 @@ public static partial class Conditions
         }
 
         var feeds = machine
-            .Wires.SelectMany(w => new[] { (Name: w.Id + "@from", w.From.At), (Name: w.Id + "@to", w.To.At) })
+            .Wires.SelectMany(MachineWords.EndsOf)
             .Where(e =>
                 MachineWords.PartAt(machine, e.At) is { Kind: PartKinds.Fuse } fuse
                 && MachineWords.Split(e.At).Terminal == fuse.Terminals[0]
@@ -405,7 +449,7 @@ public static partial class Conditions
         var machine = circuit.Machine;
         foreach (var wire in machine.Wires.Where(w => w.Cable != true))
         {
-            foreach (var (end, at) in new[] { (wire.Id + "@from", wire.From.At), (wire.Id + "@to", wire.To.At) })
+            foreach (var (end, at) in MachineWords.EndsOf(wire))
             {
                 var part = MachineWords.PartAt(machine, at);
                 if (part.Kind is PartKinds.Switch or PartKinds.Relay && fed.Contains(circuit.NodeOf(at)))
@@ -484,7 +528,7 @@ public static partial class Conditions
 
         foreach (var wire in circuit.Machine.Wires)
         {
-            foreach (var (end, at) in new[] { (wire.Id + "@from", wire.From.At), (wire.Id + "@to", wire.To.At) })
+            foreach (var (end, at) in MachineWords.EndsOf(wire))
             {
                 var part = MachineWords.PartAt(circuit.Machine, at);
                 if (part.Kind == PartKinds.Fuse && MachineWords.Split(at).Terminal == part.Terminals[^1])

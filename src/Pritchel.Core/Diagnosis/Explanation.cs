@@ -108,13 +108,7 @@ public sealed class Explanation
         var weights = beliefs.Weigh(likeliest, []);
         var sorted = Enumerable
             .Range(0, weights.Length)
-            .Select(p =>
-                (
-                    Figure: (double)
-                        Hypothesis.Between(shown.At(at.Condition, at.Red)[p], shown.At(at.Condition, at.Black)[p]),
-                    Weight: weights[p]
-                )
-            )
+            .Select(p => (Figure: shown.Across(at)[p], Weight: weights[p]))
             .OrderBy(x => x.Figure)
             .ToArray();
         return (Quantiles.Of(sorted, 0.05), Quantiles.Of(sorted, 0.95));

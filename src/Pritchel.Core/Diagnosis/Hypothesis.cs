@@ -68,25 +68,23 @@ public sealed class Hypothesis
     public ReadOnlySpan<Heard> HeardBy => heard;
 
     /// <summary>
-    /// What a probe finds at a node in a condition, by particle, on <see cref="Scale"/>: volts above battery negative,
-    /// or <see cref="Afloat"/> where nothing joins it to that; in a condition of pairs, the reading with this node under the red probe, and
+    /// What stands at a node in a condition before a meter loads it, by particle, on <see cref="Scale"/>: volts above battery
+    /// negative, or kept apart where nothing joins it to that; in a condition of pairs, the reading with this node under the red probe, and
     /// zero for the black one.
     /// </summary>
     public ReadOnlySpan<float> At(int condition, int node) =>
         shown is null ? [] : shown.At(condition, node, heard.Length);
 
-    // Volts of metal that floats are kept this far apart for each piece of it, more than any two nodes of one differ by.
-    private const double IslandStep = 1024;
-
-    /// <summary>How volts of floating metal are kept: those above the piece's own first node, and which piece it is.</summary>
-    internal static double Afloat(int island, double volts) => (island * IslandStep) + volts;
-
-    /// <summary>What a meter would show between two nodes, by particle: nothing where they float apart.</summary>
-    public static double Between(float red, float black)
-    {
-        var drop = red - black;
-        return float.IsNaN(drop) || Math.Abs(drop) > IslandStep / 2 ? 0 : drop;
-    }
+    /// <summary>What a meter shows between two points in a condition, by particle.</summary>
+    public Across Across(ProbePair at) =>
+        shown is null
+            ? default
+            : new Across(
+                shown.At(at.Condition, at.Red, heard.Length),
+                shown.At(at.Condition, at.Black, heard.Length),
+                shown.Hanging(at.Condition, at.Red),
+                shown.Hanging(at.Condition, at.Black)
+            );
 
     /// <summary>Whether the circuit chatters in a condition, by particle.</summary>
     public ReadOnlySpan<bool> Chatters(int condition) => shown!.Chatters[condition];

@@ -27,6 +27,7 @@ internal sealed class InformationGain
     private static readonly int Jumping = Bins - 1;
 
     private readonly Beliefs beliefs;
+    private readonly ILookup<int, Reading> readings;
     private readonly List<(Hypothesis Shown, int Class, Particle[] Particles)> live = [];
     private readonly int spreadOver;
     private readonly int classes;
@@ -35,6 +36,7 @@ internal sealed class InformationGain
     public InformationGain(Beliefs beliefs)
     {
         this.beliefs = beliefs;
+        readings = beliefs.Readings.Where(r => r.Volts is not null).ToLookup(r => r.At.Condition);
         var byRepair = new Dictionary<string, int>(StringComparer.Ordinal);
         var shares = new List<double>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
@@ -84,8 +86,7 @@ internal sealed class InformationGain
         var mass = 0.0;
         foreach (var (shown, index, particles) in live)
         {
-            var red = shown.At(at.Condition, at.Red);
-            var black = shown.At(at.Condition, at.Black);
+            var figures = new Expected(shown, at, readings[at.Condition]);
             var row = scratch.AsSpan(index * Bins, Bins);
             var chatters = shown.Chatters(at.Condition);
             foreach (var (p, weight) in particles)
@@ -96,7 +97,7 @@ internal sealed class InformationGain
                     continue;
                 }
 
-                var place = Place(red[p], black[p]);
+                var place = Place(figures[p]);
                 var bin = (int)place;
                 var above = (place - bin) * weight;
                 row[bin] += weight - above;
@@ -153,14 +154,11 @@ internal sealed class InformationGain
         var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
         foreach (var (shown, _, particles) in live)
         {
-            var red = shown.At(at.Condition, at.Red);
-            var black = shown.At(at.Condition, at.Black);
+            var figures = new Expected(shown, at, readings[at.Condition]);
             var chatters = shown.Chatters(at.Condition);
             for (var i = 0; i < particles.Length && i < Representatives; i++)
             {
-                var volts = chatters[particles[i].Index]
-                    ? FarAway
-                    : Hypothesis.Between(red[particles[i].Index], black[particles[i].Index]);
+                var volts = chatters[particles[i].Index] ? FarAway : figures[particles[i].Index];
                 least = Math.Min(least, volts);
                 most = Math.Max(most, volts);
             }
@@ -206,13 +204,8 @@ internal sealed class InformationGain
         return [.. alive.OrderByDescending(a => a.Weight)];
     }
 
-    private static float Place(float red, float black)
-    {
-        var drop = (float)Hypothesis.Between(red, black);
-        return Places[
-            (int)((Math.Clamp(drop, (float)LeastVolts, (float)MostVolts) - (float)LeastVolts) * StepsPerVolt)
-        ];
-    }
+    private static float Place(double drop) =>
+        Places[(int)((Math.Clamp(drop, LeastVolts, MostVolts) - LeastVolts) * StepsPerVolt)];
 
     private static float[] TabulatePlaces()
     {
@@ -229,4 +222,39 @@ internal sealed class InformationGain
     }
 
     private readonly record struct Particle(int Index, double Weight);
+
+    /// <summary>
+    /// What particles are expected to show, those on metal that has been read in the same condition as far off as they were
+    /// there (<see cref="SharedError"/>): reading it again would tell nothing.
+    /// </summary>
+    private readonly ref struct Expected
+    {
+        private const double SameVolts = 0.05;
+
+        private readonly Across figures;
+        private readonly Across before;
+        private readonly double volts;
+
+        public Expected(Hypothesis shown, ProbePair at, IEnumerable<Reading> readings)
+        {
+            figures = shown.Across(at);
+            foreach (var reading in readings)
+            {
+                var its = shown.Across(reading.At);
+                if (Math.Abs(its[0] - figures[0]) < SameVolts)
+                {
+                    before = its;
+                    (volts, IsRead) = (reading.Volts!.Value, true);
+                    return;
+                }
+            }
+        }
+
+        private bool IsRead { get; }
+
+        public double this[int particle] =>
+            IsRead && Math.Abs(figures[particle] - before[particle]) < SameVolts
+                ? volts + figures[particle] - before[particle]
+                : figures[particle];
+    }
 }

@@ -6,7 +6,8 @@ namespace Pritchel.Core.Diagnosis;
 /// What a voltmeter's own megohms do to metal that hangs on leakage alone: behind blocking diodes or damp, a node has the
 /// battery's volts until it is read. For metal that is joined to ground through no more than a megohm it changes nothing
 /// that shows; for the rest the reading is the open volts times G/(G + Gm), G being what leaks into that piece of metal
-/// and Gm the meter (voltage divider).
+/// and Gm the meter (voltage divider). Where that would pull it more than a knee below what feeds it through a diode, the
+/// diode conducts and holds it there.
 /// </summary>
 internal sealed class MeterLoad
 {
@@ -16,17 +17,23 @@ internal sealed class MeterLoad
     // A tenth of the reading is lost behind this.
     private const double FirmSiemens = 1e-6;
 
+    private readonly Circuit circuit;
     private readonly Network network;
     private readonly int[] parents;
     private readonly double[] leaks;
+    private readonly double[] low;
+    private readonly double[] high;
     private readonly (int Number, int Anchor)[] afloat;
     private int islands;
 
-    public MeterLoad(Network network)
+    public MeterLoad(Circuit circuit)
     {
-        this.network = network;
+        this.circuit = circuit;
+        network = circuit.Network;
         parents = new int[network.NodeCount];
         leaks = new double[network.NodeCount];
+        low = new double[network.NodeCount];
+        high = new double[network.NodeCount];
         afloat = new (int, int)[network.NodeCount];
     }
 
@@ -36,6 +43,7 @@ internal sealed class MeterLoad
         for (var n = 0; n < parents.Length; n++)
         {
             (parents[n], leaks[n], afloat[n]) = (n, 0, default);
+            (low[n], high[n]) = (double.NegativeInfinity, double.PositiveInfinity);
         }
 
         islands = 0;
@@ -67,13 +75,38 @@ internal sealed class MeterLoad
                 leaks[to] += conductances[b];
             }
         }
+
+        foreach (var (anode, cathode, arm) in circuit.Diodes)
+        {
+            if (!double.IsInfinity(state[arm.OnOhms]))
+            {
+                Hold(state, anode, cathode, arm.KneeVolts);
+            }
+        }
     }
 
-    /// <summary>Share of a node's open volts that a meter to the reference shows; 1 where the node is firm.</summary>
-    public double Share(int node)
+    /// <summary>How a node gives way to a meter.</summary>
+    public Hanging Of(int node)
     {
         var root = Root(node);
-        return root == Root(network.Reference) ? 1 : leaks[root] / (leaks[root] + MeterSiemens);
+        return root == Root(network.Reference)
+            ? Hanging.Firm
+            : new Hanging((float)(leaks[root] / (leaks[root] + MeterSiemens)), (float)low[root], (float)high[root]);
+    }
+
+    /// <summary>A diode with one end on firm metal holds the loose metal at its other within its knee, on one side.</summary>
+    private void Hold(CircuitState state, int anode, int cathode, double knee)
+    {
+        var (firm, from, to) = (Root(network.Reference), Root(anode), Root(cathode));
+        if (from == firm && to != firm)
+        {
+            low[to] = Math.Max(low[to], state.Drop(anode, network.Reference) - knee);
+        }
+
+        if (to == firm && from != firm)
+        {
+            high[from] = Math.Min(high[from], state.Drop(cathode, network.Reference) + knee);
+        }
     }
 
     /// <summary>Number from 1 of the piece of metal that a node lies on, and the node that its volts are told from.</summary>

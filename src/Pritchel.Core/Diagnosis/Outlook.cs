@@ -41,10 +41,11 @@ public sealed record Outlook(
             var hypothesis = beliefs.Hypothesis(h);
             var repair = hypothesis.Fault?.Repair ?? NotThisCircuit;
             var shown = hypothesis.HasVolts ? hypothesis : beliefs.Table.Healthy;
+            var figures = shown.Across(at);
             var weights = beliefs.Weights(h);
             for (var p = 0; p < weights.Length; p++)
             {
-                var volts = Hypothesis.Between(shown.At(at.Condition, at.Red)[p], shown.At(at.Condition, at.Black)[p]);
+                var volts = figures[p];
                 var agrees = sound.Agrees(volts);
                 idle += sound.LikeIdle(volts) ? weights[p] : 0;
                 var into = agrees ? healthy : other;

@@ -17,6 +17,9 @@ internal sealed class ParticleWeigher(
     private const double DiscrepancyVolts = 0.008;
     private const double DiscrepancyShare = 0.003;
 
+    // Behind a blocking diode, whose leak is no straight line; measured against a meter put into the circuit.
+    private const double LeakVolts = 0.1;
+
     // Kernel width, as a share of the hypothesis's own spread of predictions: 64 particles leave gaps.
     private const double KernelShare = 0.25;
     private const double WidestKernelVolts = 0.4;
@@ -34,6 +37,8 @@ internal sealed class ParticleWeigher(
     private readonly double[] widths = new double[beliefs.Table.Particles];
     private readonly double[] healthyWidths = new double[beliefs.Table.Particles];
     private readonly double[] figures = new double[beliefs.Table.Particles];
+    private readonly SharedError errors = new();
+    private readonly SharedError healthyErrors = new();
     private readonly int[] places = new int[beliefs.Table.Particles];
 
     /// <summary>Weights after the complaint and before any reading.</summary>
@@ -110,66 +115,73 @@ internal sealed class ParticleWeigher(
         var faulty = hypothesis.HasVolts ? hypothesis : healthy;
         Widen(faulty, reading, widths);
         var watched = reading.Symptom == SymptomNow.Present || ReferenceEquals(faulty, healthy);
+        var there = Densities(faulty, reading, widths, errors);
+        var away = there;
         if (!watched)
         {
             Widen(healthy, reading, healthyWidths);
+            away = Densities(healthy, reading, healthyWidths, healthyErrors);
         }
 
         var present = (beliefs.Complaint.Failed + 0.5) / (beliefs.Complaint.Tried + 1);
         for (var p = 0; p < count; p++)
         {
-            var there = Density(faulty, reading, p, widths[p]);
-            var away = watched ? there : Density(healthy, reading, p, healthyWidths[p]);
             switch (reading.Symptom)
             {
                 case SymptomNow.Absent:
-                    always[p] *= away * Likelihood.HardFaultSaidToComeAndGo;
-                    sometimes[p] *= away;
+                    always[p] *= away[p] * Likelihood.HardFaultSaidToComeAndGo;
+                    sometimes[p] *= away[p];
                     break;
                 case SymptomNow.NotWatched:
-                    always[p] *= there;
-                    sometimes[p] *= (present * there) + ((1 - present) * away);
+                    always[p] *= there[p];
+                    sometimes[p] *= (present * there[p]) + ((1 - present) * away[p]);
                     break;
                 default:
-                    always[p] *= there;
-                    sometimes[p] *= there;
+                    always[p] *= there[p];
+                    sometimes[p] *= there[p];
                     break;
             }
         }
     }
 
-    private double Density(Hypothesis shown, GroupedReading reading, int particle, double kernel)
+    /// <summary>How probable a reading is by each particle, given the readings before it.</summary>
+    private double[] Densities(Hypothesis shown, GroupedReading reading, double[] kernels, SharedError shared)
     {
-        var chatters = shown.Chatters(reading.At.Condition)[particle];
-        var predicted = Predicted(shown, reading.At, particle);
-        if (reading.Volts is not { } volts)
+        var (densities, predicted, spread) = (new double[count], new double[count], new double[count]);
+        var figures = shown.Across(reading.At);
+        var chatters = shown.Chatters(reading.At.Condition);
+        var gained = beliefs.Table.Conditions[reading.At.Condition].Quantity == Quantity.Volts;
+        for (var p = 0; p < count; p++)
         {
-            var movesBy = predicted - Predicted(beliefs.Table.Healthy, reading.At, particle);
-            return Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters)
-                * Likelihood.WildDensity;
+            predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (gained ? gains[p] : 1);
+            if (reading.Volts is not { } volts)
+            {
+                var movesBy = figures[p] - beliefs.Table.Healthy.Across(reading.At)[p];
+                densities[p] =
+                    Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters[p])
+                    * Likelihood.WildDensity;
+                continue;
+            }
+
+            if (double.IsNaN(predicted[p]))
+            {
+                densities[p] = chatters[p] ? Likelihood.WildDensity / 2 : Likelihood.WildDensity;
+                continue;
+            }
+
+            var model =
+                DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted[p])) + (figures.Hangs(p) ? LeakVolts : 0);
+            spread[p] = Math.Sqrt((model * model) + (kernels[p] * kernels[p]));
+            var (mean, sigma) = shared.Given(reading.At.Condition, p, predicted[p], spread[p], reading.Noise);
+            densities[p] = Likelihood.OfVolts(volts, mean, sigma);
         }
 
-        if (chatters)
+        if (reading.Volts is { } read)
         {
-            return Likelihood.WildDensity / 2;
+            shared.Keep(reading.At.Condition, read, reading.Noise, predicted, spread);
         }
 
-        var (condition, red, black) = (reading.At.Condition, reading.At.Red, reading.At.Black);
-        if (float.IsNaN(shown.At(condition, red)[particle] - shown.At(condition, black)[particle]))
-        {
-            return Likelihood.WildDensity;
-        }
-
-        var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
-        predicted *= quantity == Quantity.Volts ? gains[particle] : 1;
-        var model = DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted));
-        var sigma = Math.Sqrt((reading.Noise * reading.Noise) + (model * model) + (kernel * kernel));
-        return Likelihood.OfVolts(volts, predicted, sigma);
-    }
-
-    private static double Predicted(Hypothesis shown, ProbePair at, int particle)
-    {
-        return Hypothesis.Between(shown.At(at.Condition, at.Red)[particle], shown.At(at.Condition, at.Black)[particle]);
+        return densities;
     }
 
     /// <summary>
@@ -181,9 +193,10 @@ internal sealed class ParticleWeigher(
     {
         double sum = 0;
         double squares = 0;
+        var shows = shown.Across(reading.At);
         for (var p = 0; p < count; p++)
         {
-            var v = Predicted(shown, reading.At, p);
+            var v = shows[p];
             (figures[p], places[p]) = (v, p);
             sum += v;
             squares += v * v;

@@ -3,9 +3,11 @@ namespace Pritchel.Core.Diagnosis;
 /// <summary>Figures of one hypothesis, laid out so that particles lie side by side.</summary>
 internal sealed class Predictions
 {
+    private static readonly Dictionary<int, Hanging[]> None = [];
     private readonly float[][] figures;
     private readonly int[][] slots;
     private readonly float[] nothing;
+    private readonly Dictionary<int, Hanging[]>?[] hanging;
 
     // A tenth of what meters show.
     private const float SameWithin = 1e-4f;
@@ -17,6 +19,7 @@ internal sealed class Predictions
         figures = [.. conditions.Select(c => new float[(c.Pairs?.Count ?? nodes) * particles])];
         Glows = [.. conditions.Select(c => new float[(c.IsFree ? lamps : 0) * particles])];
         Chatters = [.. conditions.Select(_ => new bool[particles])];
+        hanging = new Dictionary<int, Hanging[]>?[conditions.Count];
     }
 
     public float[][] Glows { get; }
@@ -28,6 +31,28 @@ internal sealed class Predictions
         var slot = slots[condition].Length == 0 ? node : slots[condition][node];
         return slot < 0 ? nothing : figures[condition].AsSpan(slot * particles, particles);
     }
+
+    /// <summary>How a node gives way to a meter, by particle; empty where it is firm in all.</summary>
+    public ReadOnlySpan<Hanging> Hanging(int condition, int node) =>
+        hanging[condition] is { } nodes && nodes.TryGetValue(node, out var all) ? all : [];
+
+    /// <summary>Notes how a node hangs on leakage in a particle.</summary>
+    public void SetHanging(int condition, int node, int particle, Hanging how)
+    {
+        var nodes = hanging[condition] ??= [];
+        if (!nodes.TryGetValue(node, out var all))
+        {
+            nodes[node] = all = new Hanging[nothing.Length];
+            Array.Fill(all, Diagnosis.Hanging.Firm);
+        }
+
+        all[particle] = how;
+    }
+
+    private Dictionary<int, Hanging[]>.KeyCollection Loose(int condition) => (hanging[condition] ?? None).Keys;
+
+    private float Share(int condition, int node, int particle) =>
+        hanging[condition] is { } nodes && nodes.TryGetValue(node, out var all) ? all[particle].Share : 1;
 
     /// <summary>Whether every figure and lamp of a particle in a condition is the same, and chatter too.</summary>
     /// <remarks>A path that a fault lays changes the order of solving, so the last digits may differ.</remarks>
@@ -48,7 +73,10 @@ internal sealed class Predictions
 
         return Chatters[condition][particle] == other.Chatters[condition][particle]
             && Alike(figures[condition], other.figures[condition])
-            && Alike(Glows[condition], other.Glows[condition]);
+            && Alike(Glows[condition], other.Glows[condition])
+            && Loose(condition)
+                .Union(other.Loose(condition))
+                .All(n => Math.Abs(Share(condition, n, particle) - other.Share(condition, n, particle)) <= SameWithin);
     }
 
     /// <summary>Whether its figures of a condition are another's own.</summary>
@@ -57,10 +85,11 @@ internal sealed class Predictions
 
     /// <summary>Takes another's figures of a condition for its own.</summary>
     public void Borrow(Predictions other, int condition) =>
-        (figures[condition], Glows[condition], Chatters[condition]) = (
+        (figures[condition], Glows[condition], Chatters[condition], hanging[condition]) = (
             other.figures[condition],
             other.Glows[condition],
-            other.Chatters[condition]
+            other.Chatters[condition],
+            other.hanging[condition]
         );
 
     public void Set(int condition, int slot, int particle, double value) =>

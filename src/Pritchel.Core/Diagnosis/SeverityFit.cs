@@ -67,10 +67,10 @@ internal readonly record struct SeverityFit(double About, double Within, double 
         double part
     )
     {
-        var (condition, red, black) = reading.At;
-        double Shown(int p) => Hypothesis.Between(hypothesis.At(condition, red)[p], hypothesis.At(condition, black)[p]);
-        var predicted = ((1 - part) * Shown(low)) + (part * Shown(high));
-        var spread = Scale.GainSigma(beliefs.Meter, beliefs.Table.Conditions[condition].Quantity) * predicted;
+        var figures = hypothesis.Across(reading.At);
+        var predicted = ((1 - part) * figures[low]) + (part * figures[high]);
+        var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
+        var spread = Scale.GainSigma(beliefs.Meter, quantity) * predicted;
         var sigma = Math.Sqrt((reading.Noise * reading.Noise) + (Slack * Slack) + (spread * spread));
         return Likelihood.OfVolts(reading.Volts!.Value, predicted, sigma);
     }

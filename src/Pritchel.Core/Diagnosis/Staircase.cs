@@ -112,7 +112,7 @@ public static class Staircase
     {
         var sorted = Enumerable
             .Range(0, draws.Length)
-            .Select(p => (Volts: Predicted(sound, at, p, beliefs), Weight: draws[p]))
+            .Select(p => (Volts: sound.Across(at)[p], Weight: draws[p]))
             .OrderBy(x => x.Volts)
             .ToArray();
         return (Quantiles.Of(sorted, 0.05), Quantiles.Of(sorted, 0.5), Quantiles.Of(sorted, 0.95));
@@ -133,18 +133,10 @@ public static class Staircase
         var sorted = new (double Volts, double Weight)[weights.Length];
         for (var p = 0; p < sorted.Length; p++)
         {
-            sorted[p] = (Predicted(hypothesis, at, p, beliefs), weights[p]);
+            sorted[p] = (hypothesis.Across(at)[p], weights[p]);
         }
 
         Array.Sort(sorted);
         return Quantiles.Of(sorted, 0.5);
-    }
-
-    private static double Predicted(Hypothesis hypothesis, ProbePair at, int particle, Beliefs beliefs)
-    {
-        return Hypothesis.Between(
-            hypothesis.At(at.Condition, at.Red)[particle],
-            hypothesis.At(at.Condition, at.Black)[particle]
-        );
     }
 }

@@ -3,6 +3,10 @@ namespace Pritchel.Core.Machines;
 /// <summary>How parts, terminals and wires of a machine are said, in one place.</summary>
 public static class MachineWords
 {
+    /// <summary>Addresses of a wire's two ends, each with the terminal it is joined to.</summary>
+    public static IEnumerable<(string Name, string At)> EndsOf(Wire wire) =>
+        [(wire.Id + "@from", wire.From.At), (wire.Id + "@to", wire.To.At)];
+
     /// <summary>Splits "part.terminal".</summary>
     public static (string Part, string Terminal) Split(string address)
     {

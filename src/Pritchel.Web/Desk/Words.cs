@@ -201,6 +201,26 @@ public static class TestWords
             $"{Splits(test.Bits)}{(test.Bits > TestPlan.LeastBits ? $" ({test.Bits:0.0} bit)" : "")} in {test.Minutes}{(test.Minutes.Value > 2 ? ", getting there included" : "")}."
         );
 
+    /// <summary>The same reading on the other of two like engines; null where there is none.</summary>
+    public static string? Compare(PlannedTest test, DiagnosisKit kit)
+    {
+        var machine = kit.Circuit.Machine;
+        if (
+            Scale.IsSeen(test.Condition.Quantity)
+            || test.Condition.Quantity == Quantity.Amps
+            || test.Condition.Off.Count > 0
+            || TwinEngine.Of(machine) is not { } twin
+            || (twin.Opposite(test.Red.Address), twin.Opposite(test.Black.Address)) is not ({ } red, { } black)
+            || twin.Opposite(test.Condition.Setting.Named(machine)) is not { } setting
+        )
+        {
+            return null;
+        }
+
+        var (from, to) = (kit.Points.At(kit.Circuit.NodeOf(red)), kit.Points.At(kit.Circuit.NodeOf(black)));
+        return $"{from.Name} to {to.Name}, {kit.Circuit.Setting(setting).Words(machine)}: the {(twin.OtherThan(test.Red.Address) ?? twin.OtherThan(test.Black.Address))?.Name ?? "other engine"} reads what this one should, if it works.";
+    }
+
     /// <summary>How the meter is set for a test.</summary>
     public static string Meter(Condition condition) =>
         condition.Quantity switch

@@ -41,12 +41,17 @@ internal sealed class DiodeArm
         across = declaration.Branch(id + "/short", a, k);
         conducting = declaration.State(id);
         Nodes = (declaration.Node(a), declaration.Node(k));
+        declaration.Diodes.Add(this);
     }
+
+    /// <summary>Volts it conducts from.</summary>
+    public double KneeVolts => kneeVolts;
 
     public ParameterId OnOhms { get; }
 
     public ParameterId ShortOhms { get; }
 
+    /// <summary>Anode and cathode, as declared.</summary>
     public (int From, int To) Nodes { get; }
 
     private Part Part { get; }

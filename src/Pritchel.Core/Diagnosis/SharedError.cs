@@ -8,9 +8,12 @@ namespace Pritchel.Core.Diagnosis;
 /// </summary>
 internal sealed class SharedError
 {
-    // Agreement of errors: nearly whole on the same metal, gone by a quarter of a volt or so; by eye on rehearsals.
-    private const double MostAlike = 0.98;
+    // Agreement of errors: whole on the same metal, gone by a quarter of a volt or so; by eye on rehearsals.
     private const double AlikeVolts = 0.25;
+
+    // What two probes on the same metal differ by besides the meter's noise: from memory. The same for every suspect,
+    // however doubtful its figure is as a whole.
+    private const double PointVolts = 0.003;
 
     // A reading that a particle does not explain at all tells nothing of that particle's error.
     private const double FarOff = 4;
@@ -38,11 +41,11 @@ internal sealed class SharedError
             var its = before.Spread[particle];
             var whole = (its * its) + (before.Noise * before.Noise);
             var apart = (predicted - before.Predicted[particle]) / AlikeVolts;
-            var alike = off * off > FarOff * FarOff * whole ? 0 : MostAlike * Math.Exp(-apart * apart);
+            var alike = off * off > FarOff * FarOff * whole ? 0 : Math.Exp(-apart * apart);
             if (alike > most)
             {
                 most = alike;
-                var shared = alike * spread * its;
+                var shared = alike * Common(spread) * Common(its);
                 mean = predicted + (shared / whole * off);
                 variance = (spread * spread) + (noise * noise) - (shared * shared / whole);
             }
@@ -50,6 +53,9 @@ internal sealed class SharedError
 
         return (mean, Math.Sqrt(variance));
     }
+
+    private static double Common(double spread) =>
+        Math.Sqrt(Math.Max(0, (spread * spread) - (PointVolts * PointVolts)));
 
     /// <summary>Keeps a reading for those after it; not a number where a particle's figure is not known.</summary>
     public void Keep(int condition, double volts, double noise, double[] predicted, double[] spread) =>

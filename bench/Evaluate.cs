@@ -57,7 +57,10 @@ internal static class Evaluate
             Ratios(all);
         }
 
-        Calibrate([.. ours.Select(l => l.Hunt).Where(h => h.Verdict is not null)]);
+        Console.WriteLine("Verdicts:");
+        Calibrate([.. ours.Select(l => l.Hunt).Where(h => h.Verdict is not null).Select(h => (h.Share, h.Right))]);
+        Console.WriteLine("First suspect after the complaint and after each reading, several of one hunt:");
+        Calibrate([.. ours.SelectMany(l => l.Hunt.Stated)]);
         return 0;
     }
 
@@ -178,11 +181,23 @@ internal static class Evaluate
     }
 
     /// <summary>Stated shares against how often they were right, with Wilson's 95 % interval of a binomial share.</summary>
-    private static void Calibrate(List<Hunt> verdicts)
+    private static void Calibrate(List<(double Share, bool Right)> stated)
     {
-        foreach (var (low, high) in new[] { (0.5, 0.8), (0.8, 0.9), (0.9, 0.95), (0.95, 0.99), (0.99, 1.01) })
+        foreach (
+            var (low, high) in new[]
+            {
+                (0.0, 0.2),
+                (0.2, 0.35),
+                (0.35, 0.5),
+                (0.5, 0.8),
+                (0.8, 0.9),
+                (0.9, 0.95),
+                (0.95, 0.99),
+                (0.99, 1.01),
+            }
+        )
         {
-            var bin = verdicts.Where(h => h.Share >= low && h.Share < high).ToList();
+            var bin = stated.Where(h => h.Share >= low && h.Share < high).ToList();
             if (bin.Count == 0)
             {
                 continue;

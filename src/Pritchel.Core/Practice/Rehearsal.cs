@@ -12,7 +12,11 @@ namespace Pritchel.Core.Practice;
 /// <param name="Readings">Readings taken.</param>
 /// <param name="Minutes">Minutes they took, access included.</param>
 /// <param name="Share">Share stated for the verdict.</param>
-public sealed record Hunt(string FaultId, string? Verdict, bool Right, int Readings, Minutes Minutes, double Share);
+public sealed record Hunt(string FaultId, string? Verdict, bool Right, int Readings, Minutes Minutes, double Share)
+{
+    /// <summary>Share of the first suspect after the complaint and after each reading, and whether it was the one.</summary>
+    public IReadOnlyList<(double Share, bool Right)> Stated { get; init; } = [];
+}
 
 /// <summary>Plays whole diagnoses of hidden faults, answering as the program asks.</summary>
 public static class Rehearsal
@@ -32,15 +36,28 @@ public static class Rehearsal
         var readings = new List<Reading>();
         var situation = new Situation();
         var minutes = new Minutes(0);
+        var stated = new List<(double, bool)>();
+        bool IsHidden(string? repair) =>
+            hidden.Faults.Any(f => string.Equals(f.Repair.Id, repair, StringComparison.Ordinal));
         while (true)
         {
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings);
+            stated.Add((beliefs.Suspects[0].Share, IsHidden(beliefs.Suspects[0].Id)));
             var next = strategy.Next(plan, beliefs, situation);
             var decided = strategy.Decide(beliefs, next);
             if (decided is not null || next is null || readings.Count >= MostReadings)
             {
-                var right = hidden.Faults.Any(f => string.Equals(f.Repair.Id, decided, StringComparison.Ordinal));
-                return new Hunt(hidden.Fault.Id, decided, right, readings.Count, minutes, beliefs.Suspects[0].Share);
+                return new Hunt(
+                    hidden.Fault.Id,
+                    decided,
+                    IsHidden(decided),
+                    readings.Count,
+                    minutes,
+                    beliefs.Suspects[0].Share
+                )
+                {
+                    Stated = stated,
+                };
             }
 
             minutes += next.Minutes;

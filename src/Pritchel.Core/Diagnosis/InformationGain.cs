@@ -36,7 +36,9 @@ internal sealed class InformationGain
     public InformationGain(Beliefs beliefs)
     {
         this.beliefs = beliefs;
-        readings = beliefs.Readings.Where(r => r.Volts is not null).ToLookup(r => r.At.Condition);
+        readings = beliefs
+            .Readings.Where(r => r.Volts is not null && IsVolts(beliefs.Table, r.At))
+            .ToLookup(r => r.At.Condition);
         var byRepair = new Dictionary<string, int>(StringComparer.Ordinal);
         var shares = new List<double>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
@@ -203,6 +205,9 @@ internal sealed class InformationGain
 
         return [.. alive.OrderByDescending(a => a.Weight)];
     }
+
+    private static bool IsVolts(PredictionTable table, ProbePair at) =>
+        table.Conditions[at.Condition].Quantity == Quantity.Volts;
 
     private static float Place(double drop) =>
         Places[(int)((Math.Clamp(drop, LeastVolts, MostVolts) - LeastVolts) * StepsPerVolt)];

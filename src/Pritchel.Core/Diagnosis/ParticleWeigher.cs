@@ -150,10 +150,10 @@ internal sealed class ParticleWeigher(
         var (densities, predicted, spread) = (new double[count], new double[count], new double[count]);
         var figures = shown.Across(reading.At);
         var chatters = shown.Chatters(reading.At.Condition);
-        var gained = beliefs.Table.Conditions[reading.At.Condition].Quantity == Quantity.Volts;
+        var inVolts = beliefs.Table.Conditions[reading.At.Condition].Quantity == Quantity.Volts;
         for (var p = 0; p < count; p++)
         {
-            predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (gained ? gains[p] : 1);
+            predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (inVolts ? gains[p] : 1);
             if (reading.Volts is not { } volts)
             {
                 var movesBy = figures[p] - beliefs.Table.Healthy.Across(reading.At)[p];
@@ -172,11 +172,15 @@ internal sealed class ParticleWeigher(
             var model =
                 DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted[p])) + (figures.Hangs(p) ? LeakVolts : 0);
             spread[p] = Math.Sqrt((model * model) + (kernels[p] * kernels[p]));
-            var (mean, sigma) = shared.Given(reading.At.Condition, p, predicted[p], spread[p], reading.Noise);
+
+            // On the scale of ohms errors go with the ohms: what two points share there is not told by how far apart they are.
+            var (mean, sigma) = inVolts
+                ? shared.Given(reading.At.Condition, p, predicted[p], spread[p], reading.Noise)
+                : (predicted[p], Math.Sqrt((spread[p] * spread[p]) + (reading.Noise * reading.Noise)));
             densities[p] = Likelihood.OfVolts(volts, mean, sigma);
         }
 
-        if (reading.Volts is { } read)
+        if (inVolts && reading.Volts is { } read)
         {
             shared.Keep(reading.At.Condition, read, reading.Noise, predicted, spread);
         }

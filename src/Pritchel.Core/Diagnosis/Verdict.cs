@@ -10,7 +10,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
 {
     // What acting on the wrong part costs, in minutes: fit, try, take out again. Common practice, no source.
     private const double WrongRepairMinutes = 60;
-    private const double LeastShare = 0.9;
+    private const double MostDoubt = 0.1;
 
     // A complaint is hearsay: no verdict before the meter has spoken twice, or once and an eye; once is enough to see
     // that nothing is wrong.
@@ -18,7 +18,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
 
     /// <summary>
     /// Stops when the minutes that the best test would save, (1 − share) × wrong-repair minutes in the share of the doubt
-    /// that it would settle, are fewer than it takes, and never below nine tenths; or when no test tells more.
+    /// that it would settle, are fewer than it takes, and never below nine tenths, or more where few particles make a share
+    /// itself doubtful; or when no test tells more.
     /// </summary>
     public static Verdict Of(Beliefs beliefs, PlannedTest? best)
     {
@@ -37,7 +38,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         var heard = beliefs.Readings.Count + found >= (first.IsSound ? 1 : LeastReadings);
         if (
             heard
-            && first.Share >= LeastShare
+            && 1 - first.Share
+                <= MostDoubt * Math.Sqrt((double)beliefs.Table.Particles / PredictionTable.UsualParticles)
             && best is not null
             && loss.Value * Settles(beliefs, best) < best.Minutes.Value
         )

@@ -62,6 +62,15 @@ public class BeliefsTests
             );
 
     [Fact]
+    public void What_no_single_fault_gives_is_put_down_to_none_of_them()
+    {
+        // The quad's key cuts the feed and grounds the kill lead: it runs on only with both gone.
+        var kit = DiagnosisKit.Build(Shipped.Circuit("hill-quad-2"), "stops-coil-key-0", []);
+        var beliefs = Beliefs.Weigh(kit.Table, Silent with { Duty = "stops-coil-key-0" }, Meter.Ordinary, []);
+        Assert.Equal("none", beliefs.Suspects[0].Id);
+    }
+
+    [Fact]
     public void More_probes_on_the_same_metal_say_next_to_nothing()
     {
         // A kill lead whole from splice to seat plug, in the setting that starts: every place on it reads the same.

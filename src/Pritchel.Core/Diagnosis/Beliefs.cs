@@ -264,6 +264,9 @@ public sealed class Beliefs
 
         // The complaint chose the circuit: what cannot give it is not what other causes are weighed against.
         var rates = Table.Hypotheses.Where(h => h.HasVolts).Sum(h => h.Fault?.RateUnder(Complaint.Circumstances) ?? 0);
+
+        // Where no single fault gives it, what does not is no likelier for that: two at once, or not as drawn.
+        rates = rates > 0 ? rates : Table.Hypotheses.Sum(h => h.Fault?.RateUnder(Complaint.Circumstances) ?? 0);
         return (Math.Max(rates, 1e-9), MeterGains(), healthyLamps);
     }
 

@@ -3,7 +3,6 @@ using System.Globalization;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Units;
 
@@ -32,7 +31,7 @@ internal static class Evaluate
         var world = Asked("differing") ? World.Differing : World.Believed;
         world = Asked("seldom") ? world with { Presence = Seldom } : world;
         var all = new List<Line>();
-        foreach (var circuit in Machines(machines))
+        foreach (var circuit in Usage.Circuits(machines))
         {
             foreach (
                 var symptom in Symptoms.Of(circuit).Where(s => s.Duty.Id.Contains(complaints, StringComparison.Ordinal))
@@ -65,7 +64,7 @@ internal static class Evaluate
     }
 
     /// <summary>A seed of its own for every machine and complaint, the same on every run.</summary>
-    private static int SeedOf(DiagnosisKit kit) =>
+    internal static int SeedOf(DiagnosisKit kit) =>
         $"{kit.Circuit.Machine.Id}/{kit.Table.Duty.Id}".Aggregate(
             Seed,
             (seed, letter) => unchecked((seed * 31) + letter)
@@ -75,14 +74,6 @@ internal static class Evaluate
     {
         public CircuitGroup Group { get; init; }
     }
-
-    private static IEnumerable<Circuit> Machines(string ids) =>
-        Directory
-            .EnumerateFiles(Path.Combine(AppContext.BaseDirectory, "machines"), "*.json")
-            .Where(f => !f.EndsWith(".schema.json", StringComparison.Ordinal))
-            .Where(f => ids == "all" || ids.Split(',').Any(id => f.Contains(id, StringComparison.Ordinal)))
-            .Order(StringComparer.Ordinal)
-            .Select(f => Circuit.Compile(MachineFile.Read(File.ReadAllText(f)).Machine!));
 
     private static List<Line> Hunts(DiagnosisKit kit, World world, int draws, bool byHandToo)
     {

@@ -6,6 +6,8 @@ return args is [var command, ..]
         "rehearse" => Rehearse.Run(args[1..]),
         "next-test" => NextTest.Run(),
         "evaluate" => Evaluate.Run(args[1..]),
+        "trace" => Trace.Run(args[1..]),
+        "first-test" => FirstTest.Run(args[1..]),
         "lookahead" => Lookahead.Run(),
         "machine-page" => await MachinePage.RunAsync(),
         "next-page" => await NextPage.RunAsync(),

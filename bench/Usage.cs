@@ -16,6 +16,9 @@ internal static class Usage
                            (several by comma, "all" for all). After it any of: "differing" for a world that differs from
                            what is believed, "seldom" for faults there in a third of tries, "doubles" for two at once,
                            "strategies" for half-splitting, end to end and random order beside
+            trace M D N    the first N hunts of one duty's evaluation told reading by reading, where the verdict was not right;
+                           with a fault's id, all of that fault
+            first-test M C seconds to the predictions of each complaint, and from them to the first test
             lookahead      minutes of the program's choice against the best possible, on three small complaints
             machine-page   milliseconds of server time of a machine's page, at rest and at work
             next-page      milliseconds of server time from Enter on a reading to the page with the next test
@@ -25,6 +28,15 @@ internal static class Usage
         );
         return 2;
     }
+
+    /// <summary>The shipped machines whose ids hold one of several words, by comma; "all" for all.</summary>
+    public static IEnumerable<Circuit> Circuits(string ids) =>
+        Directory
+            .EnumerateFiles(Path.Combine(AppContext.BaseDirectory, "machines"), "*.json")
+            .Where(f => !f.EndsWith(".schema.json", StringComparison.Ordinal))
+            .Where(f => ids == "all" || ids.Split(',').Any(id => f.Contains(id, StringComparison.Ordinal)))
+            .Order(StringComparer.Ordinal)
+            .Select(f => Circuit.Compile(MachineFile.Read(File.ReadAllText(f)).Machine!));
 
     public static DiagnosisKit Tractor()
     {

@@ -30,7 +30,6 @@ public sealed partial class CircuitState
     private readonly double[] memories;
     private readonly ulong[] visited = new ulong[MostSwitchings + 1];
     private ControlSetting? setting;
-    private (double[] Parameters, int[] States, double[] Memories)? marked;
 
     /// <summary>Prepares working memory for cases of a circuit.</summary>
     public CircuitState(Circuit circuit)
@@ -94,21 +93,22 @@ public sealed partial class CircuitState
         }
     }
 
-    /// <summary>Marks how things stand, to come <see cref="Back"/> to.</summary>
-    internal void Mark()
+    /// <summary>Notes how the case stands, to come <see cref="Back"/> to.</summary>
+    internal void Mark(Standpoint here)
     {
-        marked ??= (new double[parameters.Length], new int[states.Length], new double[memories.Length]);
-        parameters.CopyTo(marked.Value.Parameters, 0);
-        states.CopyTo(marked.Value.States, 0);
-        memories.CopyTo(marked.Value.Memories, 0);
+        parameters.CopyTo(here.Parameters, 0);
+        states.CopyTo(here.States, 0);
+        memories.CopyTo(here.Memories, 0);
+        waves.Mark(here);
     }
 
     /// <summary>Puts everything back as it stood when marked; the next move solves from there.</summary>
-    internal void Back()
+    internal void Back(Standpoint there)
     {
-        marked!.Value.Parameters.CopyTo(parameters, 0);
-        marked.Value.States.CopyTo(states, 0);
-        marked.Value.Memories.CopyTo(memories, 0);
+        there.Parameters.CopyTo(parameters, 0);
+        there.States.CopyTo(states, 0);
+        there.Memories.CopyTo(memories, 0);
+        waves.Back(there);
     }
 
     /// <summary>Moves the controls to a setting and lets everything settle.</summary>

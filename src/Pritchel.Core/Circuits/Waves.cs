@@ -46,6 +46,17 @@ internal sealed class Waves
         back?.Forget();
     }
 
+    /// <summary>Notes where waves ended, for the next to carry on from there.</summary>
+    public void Mark(Standpoint here) => here.Carried = (through?.Marked(), back?.Marked());
+
+    /// <summary>Takes up where waves ended when marked.</summary>
+    public void Back(Standpoint there)
+    {
+        Forget();
+        through?.TakeUp(there.Carried.Through);
+        back?.TakeUp(there.Carried.Back);
+    }
+
     /// <summary>Follows the waves at a frequency in hertz.</summary>
     /// <param name="hertz">The frequency.</param>
     /// <param name="care">How far they must repeat.</param>
@@ -161,6 +172,14 @@ internal sealed class Waves
         {
             HasRun = false;
             Array.Clear(Carried);
+        }
+
+        public double[]? Marked() => HasRun ? [.. Carried] : null;
+
+        public void TakeUp(double[]? marked)
+        {
+            marked?.CopyTo(Carried, 0);
+            HasRun = marked is not null;
         }
 
         private readonly double[] volts = new double[Steps * nodes];

@@ -305,7 +305,8 @@ public sealed class Beliefs
 /// <param name="Volts">Mean of the readings; null when it jumped.</param>
 /// <param name="Symptom">Whether the symptom was there.</param>
 /// <param name="Noise">Standard deviation of the mean.</param>
-internal sealed record GroupedReading(ProbePair At, double? Volts, SymptomNow Symptom, double Noise)
+/// <param name="Times">How many times it was read.</param>
+internal sealed record GroupedReading(ProbePair At, double? Volts, SymptomNow Symptom, double Noise, int Times)
 {
     public static List<GroupedReading> Of(PredictionTable table, IReadOnlyList<Reading> readings, Meter meter) =>
         [
@@ -316,7 +317,7 @@ internal sealed record GroupedReading(ProbePair At, double? Volts, SymptomNow Sy
                     var volts = g.Key.Jumps ? (double?)null : g.Average(r => r.Volts!.Value);
                     var quantity = table.Conditions[g.Key.At.Condition].Quantity;
                     var noise = Scale.Noise(meter, quantity, volts ?? 0) / Math.Sqrt(g.Count());
-                    return new GroupedReading(g.Key.At, volts, g.Key.Symptom, noise);
+                    return new GroupedReading(g.Key.At, volts, g.Key.Symptom, noise, g.Count());
                 })
                 .OrderBy(r => (r.At.Condition, r.At.Red, r.At.Black, r.Symptom, r.Volts)),
         ];

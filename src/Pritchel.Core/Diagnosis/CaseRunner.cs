@@ -37,11 +37,14 @@ internal sealed class CaseRunner
     private readonly Dictionary<(int Red, int Black), CircuitState> metered = [];
     private readonly double tolerance;
     private readonly MeterLoad meterLoad;
-    private readonly int[] order;
+    private readonly int[] asTried;
     private double[] peaks = [];
     private DeadNetwork? dead;
     private readonly CircuitState?[] stood;
     private CircuitState? still;
+    private Standpoint tried;
+    private Standpoint spare;
+    private Standpoint[] stands = [];
     private Settlement settled;
 
     /// <summary>A runner of a table's conditions.</summary>
@@ -63,23 +66,19 @@ internal sealed class CaseRunner
         (off, batteries, gaps) = (table.Off, table.Batteries, table.Gaps);
         meterLoad = new MeterLoad(circuit);
         stood = new CircuitState?[table.Conditions.Count];
-        order =
-        [
-            .. Enumerable
-                .Range(0, table.Conditions.Count)
-                .OrderBy(c =>
-                    c == 0 ? 0
-                    : AsTried(c) ? 1
-                    : 2
-                )
-                .ThenBy(c => c),
-        ];
+        (tried, spare) = (new Standpoint(circuit), new Standpoint(circuit));
+        asTried = [.. Enumerable.Range(0, table.Conditions.Count).Where(AsTried)];
     }
 
-    /// <summary>Whether a condition is where things stand once the duty has been tried, with another meter range.</summary>
+    /// <summary>Whether a condition is where things stand once the duty has been tried: its own, or on another range.</summary>
     private bool AsTried(int condition)
     {
         var (wanted, duty) = (table.Conditions[condition], table.Conditions[0]);
+        if (condition == 0)
+        {
+            return wanted.IsFree;
+        }
+
         return wanted.Quantity == Quantity.AcVolts
             && wanted.Off.Count == 0
             && wanted.Speed == duty.Speed
@@ -96,7 +95,7 @@ internal sealed class CaseRunner
     public Hypothesis Predict(Fault? fault, ParticleDraws draws, Hypothesis? healthy)
     {
         var heard = new Heard[draws.Count];
-        Array.Clear(stood);
+        StandAfresh(draws);
         if (healthy is not null && Screened(fault, draws, healthy))
         {
             return healthy.Harmless(fault);
@@ -106,7 +105,8 @@ internal sealed class CaseRunner
         var first = Screen(draws);
         foreach (var p in first)
         {
-            heard[p] = Solve(fault, draws, p, draws.Severity(p), shown, []);
+            heard[p] = Try(fault, draws, p, draws.Severity(p), shown);
+            VisitFrom(p, shown, []);
         }
 
         // All hypotheses share the draws: where the mildest, the worst and two between show what the sound machine shows,
@@ -117,7 +117,7 @@ internal sealed class CaseRunner
             .ToArray();
         foreach (var p in Enumerable.Range(0, draws.Count).Except(first))
         {
-            heard[p] = Solve(fault, draws, p, draws.Severity(p), shown, reaches);
+            heard[p] = Try(fault, draws, p, draws.Severity(p), shown);
         }
 
         if (healthy?.IsLike(heard) == true)
@@ -125,12 +125,12 @@ internal sealed class CaseRunner
             return healthy.Harmless(fault);
         }
 
-        var (severities, mass) = Gathered(fault, draws, healthy, heard);
+        var (severities, mass) = Gathered(fault, draws, healthy, heard, shown);
         for (var p = 0; p < draws.Count; p++)
         {
-            if (severities[p] != draws.Severity(p))
+            if (!first.Contains(p) || severities[p] != draws.Severity(p))
             {
-                Solve(fault, draws, p, severities[p], shown, reaches);
+                VisitFrom(p, shown, reaches);
             }
         }
 
@@ -152,42 +152,58 @@ internal sealed class CaseRunner
     {
         var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
         var heard = new Heard[draws.Count];
-        Array.Clear(stood);
+        StandAfresh(draws);
         var reaches = before.Reaches(healthy, table.Conditions.Count);
         for (var p = 0; p < draws.Count; p++)
         {
-            heard[p] = Solve(before.Fault, draws, p, severities[p], shown, reaches);
+            heard[p] = Try(before.Fault, draws, p, severities[p], shown);
+            VisitFrom(p, shown, reaches);
         }
 
         healthy.Lend(shown, reaches);
         return new Hypothesis(before.Fault, shown, heard, mass) { Severities = severities };
     }
 
-    /// <summary>One particle: the duty tried, then every condition that the fault reaches noted; what is heard.</summary>
-    private Heard Solve(
-        Fault? fault,
-        ParticleDraws draws,
-        int particle,
-        double severity,
-        Predictions shown,
-        bool[] reaches
-    )
+    private void StandAfresh(ParticleDraws draws)
     {
-        var heard = Begin(fault, draws.Parameters(particle), severity);
-        foreach (var c in order)
+        Array.Clear(stood);
+        if (stands.Length != draws.Count)
         {
-            if (reaches.Length > 0 && !reaches[c])
-            {
-                continue;
-            }
+            stands = [.. Enumerable.Range(0, draws.Count).Select(_ => new Standpoint(circuit))];
+        }
+    }
 
-            // The duty has just been tried: its own condition is where things stand.
-            var stands = (c == 0 && table.Conditions[0].IsFree) || AsTried(c) ? settled : Visit(c);
-            shown.Chatters[c][particle] = stands == Settlement.Chatters;
+    /// <summary>One particle's duty tried, what stands then noted, and kept to go on from; what is heard.</summary>
+    private Heard Try(Fault? fault, ParticleDraws draws, int particle, double severity, Predictions shown)
+    {
+        tried = stands[particle];
+        var heard = Begin(fault, draws.Parameters(particle), severity);
+        NoteAsTried(particle, shown);
+        return heard;
+    }
+
+    private void NoteAsTried(int particle, Predictions shown)
+    {
+        foreach (var c in asTried)
+        {
+            shown.Chatters[c][particle] = settled == Settlement.Chatters;
             Note(shown, c, particle);
         }
+    }
 
-        return heard;
+    /// <summary>Goes on from where one particle's duty was tried into every other condition that the fault reaches.</summary>
+    private void VisitFrom(int particle, Predictions shown, bool[] reaches)
+    {
+        tried = stands[particle];
+        tried.Parameters.CopyTo(values, 0);
+        for (var c = 0; c < table.Conditions.Count; c++)
+        {
+            if (!asTried.Contains(c) && (reaches.Length == 0 || reaches[c]))
+            {
+                shown.Chatters[c][particle] = Visit(c) == Settlement.Chatters;
+                Note(shown, c, particle);
+            }
+        }
     }
 
     /// <summary>
@@ -200,7 +216,8 @@ internal sealed class CaseRunner
         Fault? fault,
         ParticleDraws draws,
         Hypothesis? healthy,
-        Heard[] heard
+        Heard[] heard,
+        Predictions shown
     )
     {
         const double Jitter = 0.05;
@@ -224,10 +241,17 @@ internal sealed class CaseRunner
                     continue;
                 }
 
-                var tried = Math.Clamp(like[random.Next(like.Length)] + (Jitter * (random.NextDouble() - 0.5)), 0, 1);
-                if (Begin(fault, draws.Parameters(p), tried) == way)
+                var severity = Math.Clamp(
+                    like[random.Next(like.Length)] + (Jitter * (random.NextDouble() - 0.5)),
+                    0,
+                    1
+                );
+                tried = spare;
+                if (Begin(fault, draws.Parameters(p), severity) == way)
                 {
-                    (severities[p], heard[p]) = (tried, way);
+                    (severities[p], heard[p]) = (severity, way);
+                    (stands[p], spare) = (spare, stands[p]);
+                    NoteAsTried(p, shown);
                 }
             }
         }
@@ -288,13 +312,12 @@ internal sealed class CaseRunner
         else
         {
             // From where the duty left things, whatever was visited since: a fuse blown on the way is not everyone's.
-            state.Back();
+            state.Back(tried);
         }
 
         SetSpeed(DutySpeed.Rest);
         state.Move(rest);
-        SetSpeed(wanted.Speed);
-        return state.Move(wanted.Setting);
+        return MoveAt(wanted.Speed, wanted.Setting);
     }
 
     /// <summary>Whether the fault changes nothing that is heard, by the particles that would show it soonest.</summary>
@@ -307,10 +330,25 @@ internal sealed class CaseRunner
     private Heard TryDuty()
     {
         state.Begin(values);
-        SetSpeed(table.Duty.Speed);
-        var settlement = state.Move(table.Conditions[0].Setting);
-        state.Mark();
+        var settlement = MoveAt(table.Duty.Speed, table.Conditions[0].Setting);
+        state.Mark(tried);
         return Listen(settlement);
+    }
+
+    /// <summary>
+    /// Moves the controls and turns the engine. Where its waves must be followed, controls first, as an engine is started:
+    /// relays and lamps are then near their rest before the first wave.
+    /// </summary>
+    private Settlement MoveAt(DutySpeed speed, ControlSetting setting)
+    {
+        if (table.FollowsWaves && speed != DutySpeed.Rest)
+        {
+            SetSpeed(DutySpeed.Rest);
+            state.Move(setting);
+        }
+
+        SetSpeed(speed);
+        return state.Move(setting);
     }
 
     private void SetSpeed(DutySpeed speed)

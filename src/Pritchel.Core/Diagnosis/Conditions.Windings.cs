@@ -46,7 +46,9 @@ public static partial class Conditions
                 .Select(e => e.Name),
         ];
 
-    /// <summary>Each lead by itself, from its loose end to every coupling on it; null where there is none.</summary>
+    /// <summary>
+    /// Each lead by itself, from its loose end to every coupling on it and to what it ends on beyond; null where there is none.
+    /// </summary>
     private static Condition? Along(
         Circuit circuit,
         ControlSetting own,
@@ -59,7 +61,7 @@ public static partial class Conditions
         var loose = ends.Select(circuit.NodeOf).ToHashSet();
         var pairs = ends.SelectMany(e =>
                 (reached.Find(r => r.Contains(AtOf(machine, e))) ?? [])
-                    .Where(a => PartKinds.Coupling == MachineWords.PartAt(machine, a).Kind)
+                    .Where(a => LeadsTo(machine, a, AtOf(machine, e)))
                     .Select(a => (Red: circuit.NodeOf(a), Black: circuit.NodeOf(e)))
             )
             .Where(a => !loose.Contains(a.Red))
@@ -76,6 +78,11 @@ public static partial class Conditions
                 Words = words + ", along each lead",
             };
     }
+
+    /// <summary>Whether a lead goes on to an address of another part where a probe finds a terminal.</summary>
+    private static bool LeadsTo(Machine machine, string address, string from) =>
+        MachineWords.PartAt(machine, address) is { Kind: not (PartKinds.Splice or PartKinds.Body) } on
+        && on != MachineWords.PartAt(machine, from);
 
     private static bool IsWinding(Circuit circuit, Part part) =>
         circuit.HasDevice(part.Id)
@@ -103,18 +110,17 @@ public static partial class Conditions
             var ground = part.Terminals.Contains("case", StringComparer.Ordinal)
                 ? circuit.NodeOf(part.Id + ".case")
                 : circuit.Reference;
+            Condition Read(IReadOnlyList<string> off, IReadOnlyList<(int Red, int Black)> pairs, string words) =>
+                Describe(circuit, own, false) with
+                {
+                    Quantity = Quantity.Ohms,
+                    Off = off,
+                    MayTurnEngine = false,
+                    Pairs = pairs,
+                    Words = words,
+                };
             IEnumerable<Condition> Seen(IReadOnlyList<string> off, IReadOnlyList<int> leads, string words) =>
-                Pairs(leads, ground)
-                    .Select(pairs =>
-                        Describe(circuit, own, false) with
-                        {
-                            Quantity = Quantity.Ohms,
-                            Off = off,
-                            MayTurnEngine = false,
-                            Pairs = pairs,
-                            Words = words,
-                        }
-                    );
+                Pairs(leads, ground).Select(pairs => Read(off, pairs, words));
             var reached = terminals.Select(t => Reached(machine, t, apart: null)).ToList();
             foreach (
                 var coupling in machine.Parts.Where(p =>
@@ -145,12 +151,24 @@ public static partial class Conditions
                 {
                     if (Joined(circuit, coupling, ends) is { Count: > 0 } joined)
                     {
-                        yield return Seen([coupling.Id], side, words).First() with
-                        {
-                            Pairs = joined,
-                        };
+                        yield return Read([coupling.Id], joined, words);
                     }
                 }
+            }
+
+            // The quickest look at a lead with all its joints: what else joins its ends has more ohms than they.
+            var along = terminals
+                .Zip(reached)
+                .SelectMany(t =>
+                    t.Second.Where(a => LeadsTo(machine, a, t.First))
+                        .Select(a => (Red: circuit.NodeOf(a), Black: circuit.NodeOf(t.First)))
+                )
+                .Where(p => p.Red != p.Black)
+                .DistinctBy(p => p.Red)
+                .ToList();
+            if (along.Count > 0)
+            {
+                yield return Read([], along, $"engine stopped, along each lead of the {part.Name}, all joined");
             }
 
             var near = EndsAt(machine, part);
@@ -167,9 +185,9 @@ public static partial class Conditions
                     yield return seen;
                 }
 
-                if (Along(circuit, own, ends, reached, words) is { } along)
+                if (Along(circuit, own, ends, reached, words) is { } farAlong)
                 {
-                    yield return along;
+                    yield return farAlong;
                 }
             }
         }

@@ -108,7 +108,34 @@ public static partial class Conditions
             conditions.AddRange(OfDeadLoads(circuit, own, duty));
         }
 
-        return conditions;
+        conditions.AddRange(OfNeighbours(circuit));
+        return [.. OnceEach(conditions)];
+    }
+
+    /// <summary>Conditions without the pairs that one before them reads just so, under another name.</summary>
+    private static IEnumerable<Condition> OnceEach(IEnumerable<Condition> conditions)
+    {
+        var read = new HashSet<(ControlSetting, Quantity, DutySpeed, string Off, (int, int))>();
+        foreach (var condition in conditions)
+        {
+            if (condition.Pairs is not { Count: > 0 } pairs)
+            {
+                yield return condition;
+                continue;
+            }
+
+            var off = string.Join(' ', condition.Off);
+            var anew = pairs
+                .Where(p => read.Add((condition.Setting, condition.Quantity, condition.Speed, off, p)))
+                .ToList();
+            if (anew.Count > 0)
+            {
+                yield return condition with
+                {
+                    Pairs = anew,
+                };
+            }
+        }
     }
 
     /// <summary>A speed in words.</summary>
@@ -153,10 +180,26 @@ public static partial class Conditions
         yield return circuit.Setting(null);
     }
 
-    /// <summary>Spark with every kill wire off at its coil; kill leads to ground by ohms, off at the coil and on.</summary>
+    /// <summary>
+    /// Spark on a tester in the plug's place, as things are and with every kill wire off at its coil; kill leads to ground by
+    /// ohms, off at the coil and on.
+    /// </summary>
     private static IEnumerable<Condition> OfIgnition(Circuit circuit, ControlSetting own, Duty duty)
     {
         var leads = circuit.KillLeads;
+        var load = circuit.NodeOf($"{duty.Load}.{circuit.Machine.Parts.First(p => p.Id == duty.Load).Terminals[0]}");
+        Condition Sparking(IReadOnlyList<string> off, string words) =>
+            Describe(circuit, own, false) with
+            {
+                Quantity = Quantity.Spark,
+                Speed = DutySpeed.Crank,
+                MayTurnEngine = true,
+                Off = off,
+                Tester = true,
+                Pairs = [(load, leads.Count > 0 ? leads[0].Ground : circuit.Reference)],
+                Words = words + SpeedWords(DutySpeed.Crank),
+            };
+        yield return Sparking([], "spark tester on the plug lead · ");
         if (leads.Count == 0)
         {
             yield break;
@@ -167,25 +210,7 @@ public static partial class Conditions
             .Where(e => leads.Any(l => circuit.NodeOf(e.At) == l.Kill))
             .Select(e => e.Name)
             .ToList();
-        var load = circuit.NodeOf($"{duty.Load}.{circuit.Machine.Parts.First(p => p.Id == duty.Load).Terminals[0]}");
-        foreach (var off in new[] { false, true })
-        {
-            yield return Describe(circuit, own, false) with
-            {
-                Quantity = Quantity.Spark,
-                Speed = DutySpeed.Crank,
-                MayTurnEngine = true,
-                Off = off ? ends : [],
-                Tester = true,
-                Pairs = [(load, leads[0].Ground)],
-                Words =
-                    (
-                        off
-                            ? "kill wire off at the coil, spark tester on the plug lead · "
-                            : "spark tester on the plug lead · "
-                    ) + SpeedWords(DutySpeed.Crank),
-            };
-        }
+        yield return Sparking(ends, "kill wire off at the coil, spark tester on the plug lead · ");
 
         var ground = leads[0].Ground;
         var loose = ends.Select(circuit.NodeOf).Distinct().ToList();
@@ -239,6 +264,9 @@ public static partial class Conditions
         foreach (var (off, words) in Halving(circuit, ends))
         {
             yield return Ohms(own, [.. ends, off], loose, "kill wire off at the coil" + words);
+
+            // Damp that only the ignition's hundreds of volts cross is seen by the spark alone.
+            yield return Sparking([off], words[2..] + ", spark tester on the plug lead · ");
             if (circuit.Machine.Parts.FirstOrDefault(p => p.Id == off) is { } coupling)
             {
                 // Quicker than at the coil, and as good for all that lies on this side of it.

@@ -1,3 +1,5 @@
+using Pritchel.Core.Meters;
+
 namespace Pritchel.Core.Diagnosis;
 
 /// <summary>
@@ -21,6 +23,7 @@ internal sealed class InformationGain
     private static readonly double FineTop = BinsPerFine * Math.Asinh(1 / FineVolts);
     private static readonly int BinOffset = (int)Math.Ceiling(FineTop + (BinsPerVolt * (-LeastVolts - 1))) + 1;
     private static readonly float[] Places = TabulatePlaces();
+    private static readonly float[] OhmPlaces = TabulateOhms();
     private static readonly int Bins = BinOffset + (int)Math.Ceiling(FineTop + (BinsPerVolt * (MostVolts - 1))) + 3;
 
     // A figure that will not stand still says only that it does not, whatever volts lie under it.
@@ -84,11 +87,12 @@ internal sealed class InformationGain
         }
 
         Array.Clear(scratch);
+        var places = beliefs.Table.Conditions[at.Condition].Quantity == Quantity.Ohms ? OhmPlaces : Places;
         var total = scratch.AsSpan(classes * Bins, Bins);
         var mass = 0.0;
         foreach (var (shown, index, particles) in live)
         {
-            var figures = new Expected(shown, at, readings[at.Condition]);
+            var figures = new Expected(shown, at, readings[at.Condition], particles[0].Index);
             var row = scratch.AsSpan(index * Bins, Bins);
             var chatters = shown.Chatters(at.Condition);
             foreach (var (p, weight) in particles)
@@ -99,7 +103,7 @@ internal sealed class InformationGain
                     continue;
                 }
 
-                var place = Place(figures[p]);
+                var place = Place(places, figures[p]);
                 var bin = (int)place;
                 var above = (place - bin) * weight;
                 row[bin] += weight - above;
@@ -156,7 +160,7 @@ internal sealed class InformationGain
         var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
         foreach (var (shown, _, particles) in live)
         {
-            var figures = new Expected(shown, at, readings[at.Condition]);
+            var figures = new Expected(shown, at, readings[at.Condition], particles[0].Index);
             var chatters = shown.Chatters(at.Condition);
             for (var i = 0; i < particles.Length && i < Representatives; i++)
             {
@@ -209,8 +213,8 @@ internal sealed class InformationGain
     private static bool IsVolts(PredictionTable table, ProbePair at) =>
         table.Conditions[at.Condition].Quantity == Quantity.Volts;
 
-    private static float Place(double drop) =>
-        Places[(int)((Math.Clamp(drop, LeastVolts, MostVolts) - LeastVolts) * StepsPerVolt)];
+    private static float Place(float[] places, double drop) =>
+        places[(int)((Math.Clamp(drop, LeastVolts, MostVolts) - LeastVolts) * StepsPerVolt)];
 
     private static float[] TabulatePlaces()
     {
@@ -226,6 +230,21 @@ internal sealed class InformationGain
         return places;
     }
 
+    /// <summary>Ohms in bins no finer than two leads can tell, whatever the meter.</summary>
+    private static float[] TabulateOhms()
+    {
+        var places = new float[(int)((MostVolts - LeastVolts) * StepsPerVolt) + 2];
+        double place = 0;
+        for (var i = (int)(-LeastVolts * StepsPerVolt); i < places.Length; i++)
+        {
+            places[i] = (float)place;
+            var scaled = ((i + 0.5) / StepsPerVolt) + LeastVolts;
+            place += 1 / Math.Max(1 / BinsPerVolt, Scale.Noise(Meter.Ordinary, Quantity.Ohms, scaled)) / StepsPerVolt;
+        }
+
+        return places;
+    }
+
     private readonly record struct Particle(int Index, double Weight);
 
     /// <summary>
@@ -236,21 +255,26 @@ internal sealed class InformationGain
     {
         private const double SameVolts = 0.05;
 
+        // A reading that a particle does not explain tells nothing of that particle's error: as in SharedError.
+        private const double FarOffVolts = 1;
+
         private readonly Across figures;
         private readonly Across before;
         private readonly double volts;
 
-        public Expected(Hypothesis shown, ProbePair at, IEnumerable<Reading> readings)
+        public Expected(Hypothesis shown, ProbePair at, IEnumerable<Reading> readings, int like)
         {
             figures = shown.Across(at);
+            var nearest = SameVolts;
             foreach (var reading in readings)
             {
                 var its = shown.Across(reading.At);
-                if (Math.Abs(its[0] - figures[0]) < SameVolts)
+                var apart = Math.Abs(its[like] - figures[like]);
+                if (apart < nearest && Math.Abs(its[like] - reading.Volts!.Value) < FarOffVolts)
                 {
+                    nearest = apart;
                     before = its;
-                    (volts, IsRead) = (reading.Volts!.Value, true);
-                    return;
+                    (volts, IsRead) = (reading.Volts.Value, true);
                 }
             }
         }
@@ -258,7 +282,9 @@ internal sealed class InformationGain
         private bool IsRead { get; }
 
         public double this[int particle] =>
-            IsRead && Math.Abs(figures[particle] - before[particle]) < SameVolts
+            IsRead
+            && Math.Abs(figures[particle] - before[particle]) < SameVolts
+            && Math.Abs(volts - before[particle]) < FarOffVolts
                 ? volts + figures[particle] - before[particle]
                 : figures[particle];
     }

@@ -150,7 +150,8 @@ internal sealed class ParticleWeigher(
         var (densities, predicted, spread) = (new double[count], new double[count], new double[count]);
         var figures = shown.Across(reading.At);
         var chatters = shown.Chatters(reading.At.Condition);
-        var inVolts = beliefs.Table.Conditions[reading.At.Condition].Quantity == Quantity.Volts;
+        var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
+        var inVolts = quantity == Quantity.Volts;
         for (var p = 0; p < count; p++)
         {
             predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (inVolts ? gains[p] : 1);
@@ -176,7 +177,7 @@ internal sealed class ParticleWeigher(
             // On the scale of ohms errors go with the ohms: what two points share there is not told by how far apart they are.
             var (mean, sigma) = inVolts
                 ? shared.Given(reading.At.Condition, p, predicted[p], spread[p], reading.Noise)
-                : (predicted[p], Math.Sqrt((spread[p] * spread[p]) + (reading.Noise * reading.Noise)));
+                : (predicted[p], Math.Sqrt((spread[p] * spread[p]) + Variance(reading, quantity, predicted[p])));
             densities[p] = Likelihood.OfVolts(volts, mean, sigma);
         }
 
@@ -186,6 +187,12 @@ internal sealed class ParticleWeigher(
         }
 
         return densities;
+    }
+
+    private double Variance(GroupedReading reading, Quantity quantity, double expected)
+    {
+        var noise = Scale.Noise(beliefs.Meter, quantity, reading.Volts!.Value, expected);
+        return noise * noise / reading.Times;
     }
 
     /// <summary>

@@ -137,30 +137,44 @@ public static class Scale
             return SeenDoubt;
         }
 
-        if (Alternates(quantity))
-        {
-            var volts = Figure(quantity, scaled);
-            return PerDecade
-                / Math.Log(10)
-                * ((AlternatingDoubt * volts) + LeastAlternating)
-                / (LeastAlternating + volts);
-        }
-
-        if (scaled >= Open - 0.01)
+        if (FeedsItself(quantity) && scaled >= Open - 0.01)
         {
             return OpenDoubt;
         }
 
-        if (quantity == Quantity.Diode)
-        {
-            return DiodeDoubt;
-        }
-
-        var (least, sure) = quantity == Quantity.Ohms ? (LeastOhms, LeadDoubtOhms) : (LeastAmps, LeastAmps / 2);
         var figure = Figure(quantity, scaled);
-        var doubt = (figure * meter.OhmsAccuracyPercent / 100) + sure;
-        return PerDecade / Math.Log(10) * doubt / (least + figure);
+        return Doubt(meter, quantity, figure) * Steepness(quantity, figure);
     }
+
+    /// <summary>
+    /// Standard deviation on the scale of a reading where a certain one is expected. Errors are even in ohms, not on a scale
+    /// that bends: a few tenths of an ohm read for none are no further off than none read for a few tenths. Taken half-way,
+    /// where the scale is about as steep as the chord between the two.
+    /// </summary>
+    public static double Noise(Meter meter, Quantity quantity, double read, double expected) =>
+        quantity == Quantity.Volts || IsSeen(quantity) ? Noise(meter, quantity, read)
+        : FeedsItself(quantity) && Math.Max(read, expected) >= Open - 0.01 ? OpenDoubt
+        : Noise(meter, quantity, (read + expected) / 2);
+
+    /// <summary>Standard deviation of a reading that a meter's own current, or what alternates, gives; in its unit.</summary>
+    internal static double Doubt(Meter meter, Quantity quantity, double figure) =>
+        quantity switch
+        {
+            Quantity.AcVolts or Quantity.PeakVolts => (AlternatingDoubt * figure) + LeastAlternating,
+            Quantity.Diode => DiodeDoubt,
+            Quantity.Ohms => (figure * meter.OhmsAccuracyPercent / 100) + LeadDoubtOhms,
+            _ => (figure * meter.OhmsAccuracyPercent / 100) + (LeastAmps / 2),
+        };
+
+    /// <summary>How much the scale rises for a unit of the quantity.</summary>
+    private static double Steepness(Quantity quantity, double figure) =>
+        quantity switch
+        {
+            Quantity.AcVolts or Quantity.PeakVolts => PerDecade / Math.Log(10) / (LeastAlternating + figure),
+            Quantity.Ohms => PerDecade / Math.Log(10) / (LeastOhms + figure),
+            Quantity.Amps => PerDecade / Math.Log(10) / (LeastAmps + figure),
+            _ => 1,
+        };
 
     /// <summary>Standard deviation of the gain error that all readings of one meter share, as a share of the reading.</summary>
     public static double GainSigma(Meter meter, Quantity quantity) => quantity == Quantity.Volts ? meter.GainSigma : 0;

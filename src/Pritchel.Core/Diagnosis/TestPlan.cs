@@ -120,7 +120,12 @@ public sealed class TestPlan
             },
             _ => { }
         );
-        var ranked = planned.OrderByDescending(p => p.Rate).ThenBy(p => p.At.Red).Take(most).ToList();
+        var ranked = planned
+            .OrderByDescending(p => p.Bits >= p.Telling)
+            .ThenByDescending(p => p.Rate)
+            .ThenBy(p => p.At.Red)
+            .Take(most)
+            .ToList();
         if (ranked.Count > 0 && ranked[0].Bits < LeastBits && Confirming(beliefs, planned) is { } confirming)
         {
             ranked.Remove(confirming);

@@ -204,16 +204,16 @@ public sealed class HiddenFault
             : SymptomNow.Absent;
     }
 
+    /// <summary>A figure as this meter happens to show it, on the scale.</summary>
     private double Noisy(Quantity quantity, double figure)
     {
-        var scaled = Scale.Of(quantity, figure);
-        return scaled >= Scale.Open - 0.01
-            ? Scale.Open
-            : Math.Clamp(
-                scaled + (Scale.Noise(meter, quantity, scaled) * HealthyMachine.Normal(random)),
-                0,
-                Scale.Open
-            );
+        if (Scale.Of(quantity, figure) >= Scale.Open - 0.01)
+        {
+            return Scale.Open;
+        }
+
+        var shown = figure + (Scale.Doubt(meter, quantity, figure) * HealthyMachine.Normal(random));
+        return Scale.Of(quantity, Math.Max(0, shown));
     }
 
     private double Sparks(Condition condition)

@@ -1,0 +1,61 @@
+using System.Diagnostics;
+using System.Globalization;
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Meters;
+
+namespace Pritchel.Bench;
+
+/// <summary>
+/// Seconds from the choice of a complaint to its first test, for every complaint of every machine: the predictions, which
+/// the application begins when the page of the complaint opens, and then what is weighed when it has been written down.
+/// </summary>
+internal static class FirstTest
+{
+    public static int Run(string[] args)
+    {
+        CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        var (machines, duties) = (args.Length > 0 ? args[0] : "all", args.Length > 1 ? args[1] : "all");
+        var (builds, weighs) = (new List<double>(), new List<double>());
+        foreach (var circuit in Usage.Circuits(machines))
+        {
+            foreach (
+                var duty in Symptoms
+                    .Of(circuit)
+                    .Select(s => s.Duty)
+                    .Where(d => duties == "all" || d.Id.Contains(duties, StringComparison.Ordinal))
+            )
+            {
+                var watch = Stopwatch.StartNew();
+                var kit = DiagnosisKit.Build(circuit, duty.Id, []);
+                builds.Add(watch.Elapsed.TotalSeconds);
+                var told = new ComplaintMade(new Complaint { Duty = duty.Id, Heard = Heard.Nothing });
+                var state = JobState.Of([new RecordedEvent(1, DateTimeOffset.UnixEpoch, told)]);
+                watch.Restart();
+                _ = JobDiagnosis.Of(state, kit, Meter.Ordinary).Next;
+                weighs.Add(watch.Elapsed.TotalSeconds);
+                Console.WriteLine(
+                    $"{circuit.Machine.Id} {duty.Id}: predictions {builds[^1]:0.00} s, first test after them {weighs[^1]:0.000} s"
+                );
+            }
+        }
+
+        Console.WriteLine($"predictions: {Figures(builds)}");
+        Console.WriteLine($"first test after them: {Figures(weighs)}");
+        foreach (var head in new[] { 0, 5, 10, 20 })
+        {
+            var within = builds.Zip(weighs).Count(t => Math.Max(0, t.First - head) + t.Second < 1);
+            Console.WriteLine($"under 1 s when the complaint takes {head} s to write: {within} of {builds.Count}");
+        }
+
+        return 0;
+    }
+
+    private static string Figures(List<double> seconds)
+    {
+        var sorted = seconds.Order().ToArray();
+        return $"median {sorted[sorted.Length / 2]:0.00} s, nine in ten within {sorted[(int)(0.9 * (sorted.Length - 1))]:0.00} s, worst {sorted[^1]:0.00} s of {sorted.Length}";
+    }
+}

@@ -1,0 +1,96 @@
+using System.Globalization;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Practice;
+
+namespace Pritchel.Bench;
+
+/// <summary>Tells the hunts of an evaluation reading by reading: all of one fault, or those that were not right.</summary>
+internal static class Trace
+{
+    public static int Run(string[] args)
+    {
+        CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        if (args is not [var machine, var duty, var draws, .. var rest])
+        {
+            return Usage.Show();
+        }
+
+        var kit = DiagnosisKit.Build(Usage.Circuits(machine).First(), duty, []);
+        foreach (
+            var (condition, at) in draws == "0"
+                ? kit.Plan.Allowed(new Situation()).Select(p => (kit.Table.Conditions[p.Condition], p))
+                : []
+        )
+        {
+            Console.WriteLine(
+                $"{condition.Quantity} {kit.Points.At(at.Red).Address} to {kit.Points.At(at.Black).Address} [{condition.Words}; {condition.Speed}; off {string.Join(' ', condition.Off)}]"
+            );
+        }
+
+        var evaluation = new Evaluation(kit, rest.Contains("differing") ? World.Differing : World.Believed);
+        var random = new Random(Evaluate.SeedOf(kit));
+        for (var d = 0; d < int.Parse(draws, CultureInfo.InvariantCulture); d++)
+        {
+            var telling = new Telling(new ByInformation(), kit);
+            if (
+                evaluation.Hunt(random.Next(), telling) is { } hunt
+                && (rest is [var fault, ..] && fault != "differing" ? hunt.FaultId == fault : !hunt.Right)
+            )
+            {
+                Console.WriteLine($"=== {hunt.FaultId}: {hunt.Verdict ?? "no verdict"} at {hunt.Share:0.000}");
+                telling.Lines.ForEach(Console.WriteLine);
+            }
+        }
+
+        return 0;
+    }
+
+    /// <summary>Another strategy, with what it was shown and what it chose written down.</summary>
+    private sealed class Telling(IStrategy inner, DiagnosisKit kit) : IStrategy
+    {
+        public List<string> Lines { get; } = [];
+
+        public string Name => inner.Name;
+
+        public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation)
+        {
+            if (beliefs.Readings.Count > 0)
+            {
+                var (at, figure, _) = beliefs.Readings[^1];
+                Lines.Add($"    {Words(at)} = {figure?.ToString("0.000", CultureInfo.InvariantCulture) ?? "jumps"}");
+            }
+            else
+            {
+                var told = beliefs.Complaint;
+                Lines.Add(
+                    $"  heard {told.Heard}, {string.Join(' ', told.Lamps.Select(l => $"{l.Lamp}@{l.Condition} {l.Look}"))}"
+                );
+            }
+
+            Lines.Add("  " + string.Join(", ", beliefs.Suspects.Take(5).Select(s => $"{s.Id} {s.Share:0.000}")));
+            var next = inner.Next(plan, beliefs, situation);
+            if (next is not null)
+            {
+                Lines.Add(
+                    $"    next {Words(next.At)}: {next.Bits:0.000} bits ({next.ByChance:0.000} by chance), {next.Minutes.Value:0.0} min"
+                );
+            }
+
+            foreach (var also in plan.Best(beliefs, situation, 4).Skip(1))
+            {
+                Lines.Add(
+                    $"      or {Words(also.At)}: {also.Bits:0.000} bits ({also.ByChance:0.000} by chance), {also.Minutes.Value:0.0} min"
+                );
+            }
+
+            return next;
+        }
+
+        private string Words(ProbePair at)
+        {
+            var condition = kit.Table.Conditions[at.Condition];
+            return $"{condition.Quantity} {kit.Points.At(at.Red).Address} to {kit.Points.At(at.Black).Address} [{condition.Words}; {condition.Speed}; off {string.Join(' ', condition.Off)}]";
+        }
+    }
+}

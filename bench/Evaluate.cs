@@ -38,7 +38,7 @@ internal static class Evaluate
             )
             {
                 var watch = Stopwatch.StartNew();
-                var kit = DiagnosisKit.Build(circuit, symptom.Duty.Id, []);
+                var kit = DiagnosisKit.Build(circuit, symptom.Duty, []);
                 Console.WriteLine($"  {circuit.Machine.Id} {symptom.Duty.Id}: kit {watch.Elapsed.TotalSeconds:0.0} s");
                 var lines = Asked("doubles")
                     ? Doubles(kit, world, draws)
@@ -181,8 +181,7 @@ internal static class Evaluate
                 (0.2, 0.35),
                 (0.35, 0.5),
                 (0.5, 0.8),
-                (0.8, 0.9),
-                (0.9, 0.95),
+                (0.8, 0.95),
                 (0.95, 0.99),
                 (0.99, 1.01),
             }

@@ -29,7 +29,7 @@ internal static class FirstTest
             )
             {
                 var watch = Stopwatch.StartNew();
-                var kit = DiagnosisKit.Build(circuit, duty.Id, []);
+                var kit = DiagnosisKit.Build(circuit, duty, []);
                 builds.Add(watch.Elapsed.TotalSeconds);
                 var told = new ComplaintMade(new Complaint { Duty = duty.Id, Heard = Heard.Nothing });
                 var state = JobState.Of([new RecordedEvent(1, DateTimeOffset.UnixEpoch, told)]);

@@ -1,3 +1,4 @@
+using Pritchel.Core.Circuits.Devices;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Units;
 
@@ -29,8 +30,8 @@ public sealed record Case
     /// <summary>Couplings apart, by part id, and wire ends off their terminals, as "wire@from" or "wire@to".</summary>
     public IReadOnlyList<string> Off { get; init; } = [];
 
-    /// <summary>Whether a spark tester at a set gap sits on every plug lead in the plug's place.</summary>
-    public bool SparkTester { get; init; }
+    /// <summary>Where spark testers at a set gap take the place of what belongs there, on every coil.</summary>
+    public SparkTesterAt SparkTester { get; init; }
 
     /// <summary>Whether the battery's grounded post is off; every battery's, where there are more.</summary>
     public bool BatteryDisconnected { get; init; }
@@ -60,9 +61,9 @@ public sealed record Case
             values[parameter.Index] = double.PositiveInfinity;
         }
 
-        foreach (var gap in SparkTester ? Gaps(wired) : [])
+        foreach (var replaced in Replaced(wired, SparkTester))
         {
-            values[gap.Index] = wired.Parameters[gap.Index].Nominal;
+            values[replaced.Index] = wired.Parameters[replaced.Index].Nominal;
         }
 
         foreach (var battery in BatteryDisconnected ? Batteries(wired) : [])
@@ -91,6 +92,12 @@ public sealed record Case
             settlement = state.Move(Settings[s]);
         }
 
+        if (Speeds.Values.Any(s => s.Value > 0))
+        {
+            // By the time anything is read the engine has turned once: a controller knows whether its pickup speaks.
+            state.Fire();
+        }
+
         return Waited.Value > 0 ? state.Elapse(Waited.Value) : settlement;
     }
 
@@ -102,11 +109,17 @@ public sealed record Case
             .Where(p => p.Name.EndsWith("/wear", StringComparison.Ordinal))
             .Select(p => p.Id);
 
-    /// <summary>Kilovolts that the gaps of plugs want: a tester's gap is set to what a sound plug wants.</summary>
-    internal static IEnumerable<ParameterId> Gaps(Circuit circuit) =>
+    /// <summary>
+    /// What a spark tester stands in for: the gaps of plugs, since its own is set to what a sound plug wants, and at the coil
+    /// what leads and caps let pass.
+    /// </summary>
+    internal static IEnumerable<ParameterId> Replaced(Circuit circuit, SparkTesterAt at) =>
         circuit
             .Parameters.Select((p, i) => (p.Name, Id: new ParameterId(i)))
-            .Where(p => p.Name.EndsWith("/neededKilovolts", StringComparison.Ordinal))
+            .Where(p =>
+                (at != SparkTesterAt.Nowhere && p.Name.EndsWith(HighTension.NeededKilovolts, StringComparison.Ordinal))
+                || (at == SparkTesterAt.Coil && p.Name.EndsWith(HighTension.PassedShare, StringComparison.Ordinal))
+            )
             .Select(p => p.Id);
 
     /// <summary>Parameters that take a coupling apart, or a wire's end off, when infinite.</summary>
@@ -134,4 +147,17 @@ public sealed record Case
             }
         }
     }
+}
+
+/// <summary>Where a spark tester sits.</summary>
+public enum SparkTesterAt
+{
+    /// <summary>None is fitted.</summary>
+    Nowhere,
+
+    /// <summary>On the end of the plug lead, in the plug's place.</summary>
+    PlugLead,
+
+    /// <summary>At the coil's own tower, the plug lead off.</summary>
+    Coil,
 }

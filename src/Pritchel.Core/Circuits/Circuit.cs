@@ -19,6 +19,7 @@ public sealed class Circuit
     private readonly ConcurrentDictionary<(int Red, int Black), Network> probed = new();
 
     private readonly List<int> varying = [];
+    private readonly List<int> slowStates = [];
     private readonly Lazy<HashSet<int>> ignited;
     private readonly ConcurrentDictionary<string, Circuit> altered = new(StringComparer.Ordinal);
 
@@ -73,6 +74,7 @@ public sealed class Circuit
         Devices = [.. bare.Devices, .. paths];
         declaration = new Declaration(bare.declaration);
         varying.AddRange(bare.varying);
+        slowStates.AddRange(bare.slowStates);
         Declare(paths);
         Parameters = declaration.Parameters;
         BranchNames = declaration.BranchNames;
@@ -89,13 +91,25 @@ public sealed class Circuit
         foreach (var device in devices)
         {
             var first = declaration.Branches.Count;
+            var firstState = declaration.States.Count;
             device.Declare(declaration);
+            if (!device.IsFast)
+            {
+                slowStates.AddRange(Enumerable.Range(firstState, declaration.States.Count - firstState));
+            }
+
             if (device.IsActive || device.IsRotating)
             {
                 varying.AddRange(Enumerable.Range(first, declaration.Branches.Count - first));
             }
         }
     }
+
+    /// <summary>
+    /// States, by index, that stand still while a wave runs: those of what is too slow to follow it. Diodes and breakdowns
+    /// switch within every turn.
+    /// </summary>
+    internal IReadOnlyList<int> SlowStates => slowStates;
 
     /// <summary>The machine this was compiled from.</summary>
     public Machine Machine { get; }

@@ -18,6 +18,7 @@ public sealed partial class CircuitState
 {
     private const int MostSwitchings = 64;
     private const int MostRefinements = 80;
+    private const double Rough = 1e-5;
 
     private readonly Circuit circuit;
     private readonly Elimination elimination;
@@ -53,6 +54,9 @@ public sealed partial class CircuitState
 
     /// <summary>Relative change below which nonlinear values count as settled. Beliefs are content with less than drawings.</summary>
     public double Tolerance { get; init; } = 1e-10;
+
+    /// <summary>Whether values need only come near their rest.</summary>
+    internal bool IsRough => Tolerance > Rough;
 
     /// <summary>Relative change below which a nonlinear value counts as settled now: waves repeat less closely than still circuits.</summary>
     public double Closeness =>
@@ -101,6 +105,9 @@ public sealed partial class CircuitState
         memories.CopyTo(here.Memories, 0);
         waves.Mark(here);
     }
+
+    /// <summary>Takes up the currents that windings carried in a like case: nearer to what repeats than none.</summary>
+    internal void CarryOn(Standpoint like) => waves.Back(like);
 
     /// <summary>Puts everything back as it stood when marked; the next move solves from there.</summary>
     internal void Back(Standpoint there)
@@ -290,8 +297,7 @@ public sealed partial class CircuitState
         if (!fastest.Switches)
         {
             // Where values need only come near their rest, so do waves.
-            const double Rough = 1e-5;
-            (hurried, care) = (false, Tolerance > Rough ? WaveCare.Near : WaveCare.Full);
+            (hurried, care) = (false, IsRough ? WaveCare.Near : WaveCare.Full);
             SolveNow();
             return Ask();
         }
@@ -330,12 +336,24 @@ public sealed partial class CircuitState
         }
     }
 
+    /// <summary>How everything stands that switching may come back to (FNV-1a); in a wave, without what the wave itself switches.</summary>
     private ulong Fingerprint()
     {
         var hash = 14695981039346656037UL;
-        foreach (var state in states)
+        void Add(int state) => hash = (hash ^ (uint)state) * 1099511628211UL;
+        if (averaged)
         {
-            hash = (hash ^ (uint)state) * 1099511628211UL;
+            foreach (var state in circuit.SlowStates)
+            {
+                Add(states[state]);
+            }
+        }
+        else
+        {
+            foreach (var state in states)
+            {
+                Add(state);
+            }
         }
 
         return hash;

@@ -7,8 +7,9 @@ namespace Pritchel.Core.Circuits;
 /// </summary>
 internal sealed class Waves
 {
-    /// <summary>Steps in a period.</summary>
-    public const int Steps = 48;
+    // Steps in a period; half as many where values need only come near their rest.
+    private const int FineSteps = 48;
+    private const int RoughSteps = 24;
 
     private const int MostPeriods = 16;
     private const double RepeatsWithin = 5e-6;
@@ -27,6 +28,8 @@ internal sealed class Waves
     private double share;
     private double within;
     private int most = MostPeriods;
+
+    private int Steps => state.IsRough ? RoughSteps : FineSteps;
 
     public Waves(CircuitState state, Elimination elimination)
     {
@@ -65,7 +68,7 @@ internal sealed class Waves
         within = care == WaveCare.Full ? RepeatsWithin : RepeatsInHurry;
         most = care == WaveCare.OnTheWay ? PeriodsInHurry : MostPeriods;
         Repeated = true;
-        through ??= new Turn(nodes, state.Circuit.Carried.Length);
+        through ??= new Turn(nodes, Steps, state.Circuit.Carried.Length);
         state.StepSeconds = 1 / hertz / Steps;
         share = 1;
         Follow(through, heldBack: false);
@@ -77,7 +80,7 @@ internal sealed class Waves
                 continue;
             }
 
-            back ??= new Turn(nodes, state.Circuit.Carried.Length);
+            back ??= new Turn(nodes, Steps, state.Circuit.Carried.Length);
             Follow(back, heldBack: true);
             share = 0;
             var (_, held) = Seen(regulator);
@@ -118,6 +121,7 @@ internal sealed class Waves
 
     private void Follow(Turn turn, bool heldBack)
     {
+        var steps = Steps;
         // From where the same wave ended last time: little has changed since.
         state.Restore(turn.Carried);
         state.BeginWave(heldBack, first: !turn.HasRun);
@@ -125,9 +129,9 @@ internal sealed class Waves
         var repeats = false;
         for (var period = 0; period < (turn.HasRun ? most : MostPeriods) && !repeats; period++)
         {
-            for (var step = 0; step < Steps; step++)
+            for (var step = 0; step < steps; step++)
             {
-                state.Angle = 2 * Math.PI * step / Steps;
+                state.Angle = 2 * Math.PI * step / steps;
                 state.StampStep();
                 state.SolveInstant();
                 foreach (var device in state.Circuit.RotatingDevices)
@@ -162,7 +166,7 @@ internal sealed class Waves
     }
 
     /// <summary>Every node's volts at every step of one period.</summary>
-    private sealed class Turn(int nodes, int carried)
+    private sealed class Turn(int nodes, int steps, int carried)
     {
         public double[] Carried { get; } = new double[carried];
 
@@ -182,8 +186,8 @@ internal sealed class Waves
             HasRun = marked is not null;
         }
 
-        private readonly double[] volts = new double[Steps * nodes];
-        private readonly int[] islands = new int[Steps * nodes];
+        private readonly double[] volts = new double[steps * nodes];
+        private readonly int[] islands = new int[steps * nodes];
 
         public double Volts(int step, int node) => volts[(step * nodes) + node];
 
@@ -198,7 +202,7 @@ internal sealed class Waves
                 sum += of(Drop(at, a, b), mean);
             }
 
-            return sum / Steps;
+            return sum / steps;
         }
 
         public double Peak(int a, int b)

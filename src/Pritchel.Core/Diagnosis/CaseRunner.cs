@@ -33,7 +33,7 @@ internal sealed class CaseRunner
     private readonly double[] opened;
     private readonly ParameterId[][] off;
     private readonly ParameterId[] batteries;
-    private readonly ParameterId[] gaps;
+    private readonly ParameterId[][] tested;
     private readonly Dictionary<(int Red, int Black), CircuitState> metered = [];
     private readonly double tolerance;
     private readonly MeterLoad meterLoad;
@@ -45,14 +45,18 @@ internal sealed class CaseRunner
     private Standpoint tried;
     private Standpoint spare;
     private Standpoint[] stands = [];
+    private readonly CaseRunner? sound;
+    private Standpoint? carriedIn;
     private Settlement settled;
 
     /// <summary>A runner of a table's conditions.</summary>
     /// <param name="table">The table.</param>
     /// <param name="circuit">The table's circuit, or that circuit with the paths a fault lays.</param>
     /// <param name="tolerance">How near values must come to rest.</param>
-    public CaseRunner(PredictionTable table, Circuit circuit, double tolerance)
+    /// <param name="sound">Runner of the sound machine on the same draws, where windings carry about what they will here.</param>
+    public CaseRunner(PredictionTable table, Circuit circuit, double tolerance, CaseRunner? sound = null)
     {
+        this.sound = sound;
         this.table = table;
         this.circuit = circuit;
         this.tolerance = tolerance;
@@ -63,7 +67,7 @@ internal sealed class CaseRunner
         lamps = [.. table.Lamps.Select(circuit.DeviceOf)];
         values = new double[circuit.Parameters.Count];
         opened = new double[values.Length];
-        (off, batteries, gaps) = (table.Off, table.Batteries, table.Gaps);
+        (off, batteries, tested) = (table.Off, table.Batteries, table.Tested);
         meterLoad = new MeterLoad(circuit);
         stood = new CircuitState?[table.Conditions.Count];
         (tried, spare) = (new Standpoint(circuit), new Standpoint(circuit));
@@ -177,6 +181,7 @@ internal sealed class CaseRunner
     private Heard Try(Fault? fault, ParticleDraws draws, int particle, double severity, Predictions shown)
     {
         tried = stands[particle];
+        carriedIn = sound?.stands[particle];
         var heard = Begin(fault, draws.Parameters(particle), severity);
         NoteAsTried(particle, shown);
         return heard;
@@ -246,7 +251,7 @@ internal sealed class CaseRunner
                     0,
                     1
                 );
-                tried = spare;
+                (tried, carriedIn) = (spare, sound?.stands[p]);
                 if (Begin(fault, draws.Parameters(p), severity) == way)
                 {
                     (severities[p], heard[p]) = (severity, way);
@@ -304,7 +309,7 @@ internal sealed class CaseRunner
             return Settlement.Settled;
         }
 
-        if (wanted.Off.Count > 0 || wanted.Tester)
+        if (wanted.Off.Count > 0 || wanted.Tester != SparkTesterAt.Nowhere)
         {
             Open(condition);
             state.Begin(opened);
@@ -322,7 +327,12 @@ internal sealed class CaseRunner
 
     /// <summary>Whether the fault changes nothing that is heard, by the particles that would show it soonest.</summary>
     private bool Screened(Fault? fault, ParticleDraws draws, Hypothesis healthy) =>
-        Screen(draws).All(p => Begin(fault, draws.Parameters(p), draws.Severity(p)) == healthy.HeardBy[p]);
+        Screen(draws)
+            .All(p =>
+            {
+                carriedIn = sound?.stands[p];
+                return Begin(fault, draws.Parameters(p), draws.Severity(p)) == healthy.HeardBy[p];
+            });
 
     /// <summary>Particles that tell soonest whether a fault matters; fewer where each takes long.</summary>
     private int[] Screen(ParticleDraws draws) => [.. draws.Screen.Take(table.FollowsWaves ? 2 : 4)];
@@ -330,6 +340,11 @@ internal sealed class CaseRunner
     private Heard TryDuty()
     {
         state.Begin(values);
+        if (table.FollowsWaves && carriedIn is not null)
+        {
+            state.CarryOn(carriedIn);
+        }
+
         var settlement = MoveAt(table.Duty.Speed, table.Conditions[0].Setting);
         state.Mark(tried);
         return Listen(settlement);
@@ -368,9 +383,9 @@ internal sealed class CaseRunner
             opened[parameter.Index] = double.PositiveInfinity;
         }
 
-        foreach (var gap in table.Conditions[condition].Tester ? gaps : [])
+        foreach (var replaced in tested[(int)table.Conditions[condition].Tester])
         {
-            opened[gap.Index] = circuit.Parameters[gap.Index].Nominal;
+            opened[replaced.Index] = circuit.Parameters[replaced.Index].Nominal;
         }
 
         foreach (var parameter in Scale.FeedsItself(table.Conditions[condition].Quantity) ? batteries : [])

@@ -1,4 +1,5 @@
 using Pritchel.Core.Circuits;
+using Pritchel.Core.Circuits.Devices;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Meters;
 
@@ -30,8 +31,8 @@ public sealed record Condition(
     /// <summary>Pairs of nodes that are read, each red node once; null where any two may be.</summary>
     public IReadOnlyList<(int Red, int Black)>? Pairs { get; init; }
 
-    /// <summary>Whether a spark tester takes the plug's place.</summary>
-    public bool Tester { get; init; }
+    /// <summary>Where a spark tester sits.</summary>
+    public SparkTesterAt Tester { get; init; }
 
     /// <summary>Two points joined for it, and with what; null where nothing is put in.</summary>
     public Jump? Jump { get; init; }
@@ -195,11 +196,16 @@ public static partial class Conditions
                 Speed = DutySpeed.Crank,
                 MayTurnEngine = true,
                 Off = off,
-                Tester = true,
+                Tester = SparkTesterAt.PlugLead,
                 Pairs = [(load, leads.Count > 0 ? leads[0].Ground : circuit.Reference)],
                 Words = words + SpeedWords(DutySpeed.Crank),
             };
         yield return Sparking([], "spark tester on the plug lead · ");
+        if (OfLeadOff(circuit, Sparking([], "spark tester at the coil, plug lead off · "), duty) is { } leadOff)
+        {
+            yield return leadOff;
+        }
+
         if (leads.Count == 0)
         {
             yield break;
@@ -275,6 +281,26 @@ public static partial class Conditions
                 yield return Ohms(circuit.Setting(null), [off], sides, $"{coupling.Name} apart");
             }
         }
+    }
+
+    /// <summary>
+    /// The spark before lead and cap have had their share: where the coil has a tower that the lead comes off, and someone can
+    /// be there while the engine turns.
+    /// </summary>
+    private static Condition? OfLeadOff(Circuit circuit, Condition sparking, Duty duty)
+    {
+        var part = circuit.Machine.Parts.First(p => string.Equals(p.Id, duty.Load, StringComparison.Ordinal));
+        var tower = $"{part.Id}.ht";
+        return
+            part.Terminals.Contains("ht", StringComparer.Ordinal)
+            && !string.Equals(part.Kind, Magneto.Kind.Name, StringComparison.Ordinal)
+            && MachineWords.PlaceOf(circuit.Machine, part).EngineMayTurn
+            ? sparking with
+            {
+                Tester = SparkTesterAt.Coil,
+                Pairs = [(circuit.NodeOf(tower), sparking.Pairs![0].Black)],
+            }
+            : null;
     }
 
     /// <summary>From each ignition unit's ground terminal to battery negative, or to the block without a battery, wire by wire.</summary>

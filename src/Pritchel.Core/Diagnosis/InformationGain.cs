@@ -36,12 +36,15 @@ internal sealed class InformationGain
     private readonly int classes;
     private readonly double entropy;
 
-    public InformationGain(Beliefs beliefs)
+    /// <summary>Prepares to rate tests.</summary>
+    /// <param name="beliefs">What is believed.</param>
+    /// <param name="oneIn">One particle in so many is looked at: a first look at which tests are worth a second.</param>
+    public InformationGain(Beliefs beliefs, int oneIn = 1)
     {
         this.beliefs = beliefs;
         readings = beliefs
-            .Readings.Where(r => r.Volts is not null && IsVolts(beliefs.Table, r.At))
-            .ToLookup(r => r.At.Condition);
+            .Readings.Where(r => r.Volts is not null && Shares(beliefs.Table, r.At) is not null)
+            .ToLookup(r => Shares(beliefs.Table, r.At)!.Value);
         var byRepair = new Dictionary<string, int>(StringComparer.Ordinal);
         var shares = new List<double>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
@@ -62,7 +65,7 @@ internal sealed class InformationGain
 
             shares[index] += share;
             var shown = beliefs.Hypothesis(h);
-            live.Add((shown.HasVolts ? shown : beliefs.Table.Healthy, index, Alive(beliefs.Weights(h), share)));
+            live.Add((shown.HasVolts ? shown : beliefs.Table.Healthy, index, Alive(beliefs.Weights(h), share, oneIn)));
         }
 
         spreadOver = beliefs.Counting switch
@@ -75,6 +78,9 @@ internal sealed class InformationGain
         var total = shares.Sum();
         entropy = -shares.Sum(s => s / total * Math.Log2(s / total));
     }
+
+    /// <summary>Particles looked at for each test.</summary>
+    public int Looks => live.Sum(l => l.Particles.Length);
 
     public double[] NewScratch() => new double[(classes * Bins) + Bins];
 
@@ -92,7 +98,7 @@ internal sealed class InformationGain
         var mass = 0.0;
         foreach (var (shown, index, particles) in live)
         {
-            var figures = new Expected(shown, at, readings[at.Condition], particles[0].Index);
+            var figures = new Expected(shown, at, readings[Shares(beliefs.Table, at) ?? -1], particles[0].Index);
             var row = scratch.AsSpan(index * Bins, Bins);
             var chatters = shown.Chatters(at.Condition);
             foreach (var (p, weight) in particles)
@@ -160,7 +166,7 @@ internal sealed class InformationGain
         var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
         foreach (var (shown, _, particles) in live)
         {
-            var figures = new Expected(shown, at, readings[at.Condition], particles[0].Index);
+            var figures = new Expected(shown, at, readings[Shares(beliefs.Table, at) ?? -1], particles[0].Index);
             var chatters = shown.Chatters(at.Condition);
             for (var i = 0; i < particles.Length && i < Representatives; i++)
             {
@@ -196,7 +202,8 @@ internal sealed class InformationGain
         return remaining / mass;
     }
 
-    private static Particle[] Alive(ReadOnlySpan<double> weights, double share)
+    /// <summary>Particles that count, heaviest first; of one in so many, each stands for as many.</summary>
+    private static Particle[] Alive(ReadOnlySpan<double> weights, double share, int oneIn)
     {
         var alive = new List<Particle>();
         for (var p = 0; p < weights.Length; p++)
@@ -207,11 +214,25 @@ internal sealed class InformationGain
             }
         }
 
-        return [.. alive.OrderByDescending(a => a.Weight)];
+        alive.Sort((a, b) => b.Weight.CompareTo(a.Weight));
+        if (oneIn == 1 || alive.Count <= oneIn)
+        {
+            return [.. alive];
+        }
+
+        var kept = alive.Where((_, i) => i % oneIn == 0).ToArray();
+        var scale = share / kept.Sum(k => k.Weight);
+        return [.. kept.Select(k => k with { Weight = k.Weight * scale })];
     }
 
-    private static bool IsVolts(PredictionTable table, ProbePair at) =>
-        table.Conditions[at.Condition].Quantity == Quantity.Volts;
+    /// <summary>What a reading shares its error with others of: volts by condition, what is seen by what it is; null for the rest.</summary>
+    private static int? Shares(PredictionTable table, ProbePair at) =>
+        table.Conditions[at.Condition].Quantity switch
+        {
+            Quantity.Volts => at.Condition,
+            var seen when Scale.IsSeen(seen) => -2 - (int)seen,
+            _ => null,
+        };
 
     private static float Place(float[] places, double drop) =>
         places[(int)((Math.Clamp(drop, LeastVolts, MostVolts) - LeastVolts) * StepsPerVolt)];

@@ -148,10 +148,20 @@ internal sealed class ParticleWeigher(
     private double[] Densities(Hypothesis shown, GroupedReading reading, double[] kernels, SharedError shared)
     {
         var (densities, predicted, spread) = (new double[count], new double[count], new double[count]);
+        if (!beliefs.Table.Predicts(reading.At.Condition))
+        {
+            Array.Fill(densities, Likelihood.WildDensity);
+            return densities;
+        }
+
         var figures = shown.Across(reading.At);
         var chatters = shown.Chatters(reading.At.Condition);
         var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
-        var inVolts = quantity == Quantity.Volts;
+        var (inVolts, isSeen) = (quantity == Quantity.Volts, Scale.IsSeen(quantity));
+
+        // The same eye judges the same spark in every setting: looking again is not looking with another eye.
+        var told = isSeen ? -1 - (int)quantity : reading.At.Condition;
+        var noise = isSeen ? Scale.GlanceDoubt : reading.Noise;
         for (var p = 0; p < count; p++)
         {
             predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (inVolts ? gains[p] : 1);
@@ -175,15 +185,17 @@ internal sealed class ParticleWeigher(
             spread[p] = Math.Sqrt((model * model) + (kernels[p] * kernels[p]));
 
             // On the scale of ohms errors go with the ohms: what two points share there is not told by how far apart they are.
-            var (mean, sigma) = inVolts
-                ? shared.Given(reading.At.Condition, p, predicted[p], spread[p], reading.Noise)
-                : (predicted[p], Math.Sqrt((spread[p] * spread[p]) + Variance(reading, quantity, predicted[p])));
+            spread[p] = isSeen ? Math.Sqrt((spread[p] * spread[p]) + Scale.EyeVariance) : spread[p];
+            var (mean, sigma) =
+                inVolts || isSeen
+                    ? shared.Given(told, p, predicted[p], spread[p], noise)
+                    : (predicted[p], Math.Sqrt((spread[p] * spread[p]) + Variance(reading, quantity, predicted[p])));
             densities[p] = Likelihood.OfVolts(volts, mean, sigma);
         }
 
-        if (inVolts && reading.Volts is { } read)
+        if ((inVolts || isSeen) && reading.Volts is { } read)
         {
-            shared.Keep(reading.At.Condition, read, reading.Noise, predicted, spread);
+            shared.Keep(told, read, noise, predicted, spread);
         }
 
         return densities;

@@ -34,7 +34,7 @@ public sealed class PredictionTable
         Bridged = bridged;
         Off = [.. Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
         Batteries = [.. Case.Batteries(circuit)];
-        Gaps = [.. Case.Gaps(circuit)];
+        Tested = [.. Enum.GetValues<SparkTesterAt>().Select(at => Case.Replaced(circuit, at).ToArray())];
         Lamps =
         [
             .. circuit
@@ -58,11 +58,19 @@ public sealed class PredictionTable
     /// <summary>Parameters that take the batteries off.</summary>
     internal ParameterId[] Batteries { get; }
 
-    /// <summary>What the gaps of plugs want.</summary>
-    internal ParameterId[] Gaps { get; }
+    /// <summary>What a spark tester stands in for, by where it sits.</summary>
+    internal ParameterId[][] Tested { get; }
 
     /// <summary>Whether the duty's speed turns charge windings whose waves matter to it.</summary>
     internal bool FollowsWaves { get; }
+
+    /// <summary>
+    /// Whether volts in a condition are predicted: not while charge windings turn whose waves are not followed for this duty.
+    /// </summary>
+    internal bool Predicts(int condition) =>
+        Conditions[condition] is not { Quantity: Quantity.Volts, Speed: not DutySpeed.Rest }
+        || FollowsWaves
+        || Circuit.WaveEngine < 0;
 
     /// <summary>The circuit.</summary>
     public Circuit Circuit { get; }
@@ -112,23 +120,25 @@ public sealed class PredictionTable
         var draws = new ParticleDraws(circuit, table.Particles, seed);
         Fault?[] faults = [.. table.FollowsWaves ? Relevance.Of(circuit, duty) : circuit.Faults, null];
         var hypotheses = new Hypothesis[faults.Length];
-        var healthy = new CaseRunner(table, circuit, BeliefTolerance).Predict(null, draws, null);
+        var sound = new CaseRunner(table, circuit, BeliefTolerance);
+        var healthy = sound.Predict(null, draws, null);
         Parallel.For(
             0,
             faults.Length,
             new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = cancel },
-            () => new CaseRunner(table, circuit, BeliefTolerance),
+            () => new CaseRunner(table, circuit, BeliefTolerance, sound),
             (h, _, runner) =>
             {
                 hypotheses[h] = faults[h] switch
                 {
                     null => healthy,
                     // What lays a path of its own is a circuit of its own.
-                    { Paths.Count: > 0 } fault => new CaseRunner(table, circuit.With([fault]), BeliefTolerance).Predict(
-                        fault,
-                        draws,
-                        healthy
-                    ),
+                    { Paths.Count: > 0 } fault => new CaseRunner(
+                        table,
+                        circuit.With([fault]),
+                        BeliefTolerance,
+                        sound
+                    ).Predict(fault, draws, healthy),
                     { } fault => runner.Predict(fault, draws, healthy),
                 };
                 return runner;

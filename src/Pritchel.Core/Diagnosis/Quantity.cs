@@ -63,6 +63,12 @@ public static class Scale
     // A spark tester or a bulb watched in daylight.
     private const double SeenDoubt = 0.8;
 
+    /// <summary>What two looks of the same eye at the same thing differ by, on the scale: from memory.</summary>
+    internal const double GlanceDoubt = 0.3;
+
+    /// <summary>Variance of what all looks of one eye share.</summary>
+    internal const double EyeVariance = (SeenDoubt * SeenDoubt) - (GlanceDoubt * GlanceDoubt);
+
     // Some meters show OL where others still count megohms.
     private const double OpenDoubt = 0.5;
 

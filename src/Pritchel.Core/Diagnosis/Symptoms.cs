@@ -46,12 +46,13 @@ public sealed class Symptoms
     private readonly CircuitState turning;
     private readonly List<ControlSetting> settings;
     private readonly List<Symptom> found = [];
+    private readonly Dictionary<ControlSetting, Dictionary<string, double>> atWork = [];
 
     private Symptoms(Circuit circuit)
     {
         this.circuit = circuit;
         state = new CircuitState(circuit) { FollowsWaves = false };
-        turning = new CircuitState(circuit);
+        turning = new CircuitState(circuit) { Tolerance = PredictionTable.BeliefTolerance };
         settings = NearRest(circuit);
     }
 
@@ -320,17 +321,26 @@ public sealed class Symptoms
             && (outcome.AllSpark || outcome.Sparks.Count == 0);
     }
 
-    /// <summary>How much a part does at work, waves of the charge windings followed.</summary>
+    /// <summary>How much a part does at work, waves of the charge windings followed: once for all parts, since that takes long.</summary>
     private double LevelAtWork(Part part, ControlSetting setting)
     {
-        turning.Begin(circuit.NominalParameters());
-        for (var e = 0; e < circuit.Engines.Count; e++)
+        if (!atWork.TryGetValue(setting, out var levels))
         {
-            turning.SetSpeed(e, circuit.Engines[e].WorkRpm);
+            turning.Begin(circuit.NominalParameters());
+            turning.Move(setting);
+            for (var e = 0; e < circuit.Engines.Count; e++)
+            {
+                turning.SetSpeed(e, circuit.Engines[e].WorkRpm);
+            }
+
+            turning.Move(setting);
+            levels = circuit
+                .Machine.Parts.Where(p => circuit.HasDevice(p.Id))
+                .ToDictionary(p => p.Id, p => circuit.DeviceOf(p.Id).Sign(turning).Level, StringComparer.Ordinal);
+            atWork.Add(setting, levels);
         }
 
-        turning.Move(setting);
-        return circuit.DeviceOf(part.Id).Sign(turning).Level;
+        return levels[part.Id];
     }
 
     private SignKind KindOf(Part part)

@@ -1,3 +1,4 @@
+using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Units;
 
@@ -86,6 +87,11 @@ public sealed class TestPlan
     /// <summary>Below this a test tells nothing worth its while.</summary>
     public const double LeastBits = 0.02;
 
+    // Figures looked up before a shortlist is worth drawing up, and how it is: a few hundredths of a second's work.
+    private const long QuickLooks = 4_000_000;
+    private const int ShortlistOneIn = 6;
+    private const int Shortlist = 160;
+
     private readonly PredictionTable table;
     private readonly ProbePoints points;
     private readonly List<(int Red, int Black)> pairs = [];
@@ -107,19 +113,20 @@ public sealed class TestPlan
         var readable = table.Conditions.Select(c => Scale.CanRead(beliefs.Meter, c.Quantity)).ToArray();
         var allowed = Allowed(situation).Where(p => readable[p.Condition]).ToArray();
         var gain = new InformationGain(beliefs);
-        var counting = beliefs.Counting;
-        var planned = new PlannedTest[allowed.Length];
-        Parallel.For(
-            0,
-            allowed.Length,
-            gain.NewScratch,
-            (i, _, scratch) =>
-            {
-                planned[i] = Plan(allowed[i], situation, gain.Bits(allowed[i], scratch), counting);
-                return scratch;
-            },
-            _ => { }
-        );
+        if ((long)gain.Looks * allowed.Length > QuickLooks)
+        {
+            // After the complaint hundreds of faults are left with all their particles: a few of each show which tests are
+            // worth rating in full.
+            allowed =
+            [
+                .. Rated(allowed, beliefs, situation, new InformationGain(beliefs, ShortlistOneIn))
+                    .OrderByDescending(p => p.Rate)
+                    .Take(Math.Max(Shortlist, most))
+                    .Select(p => p.At),
+            ];
+        }
+
+        var planned = Rated(allowed, beliefs, situation, gain);
         var ranked = planned
             .OrderByDescending(p => p.Bits >= p.Telling)
             .ThenByDescending(p => p.Rate)
@@ -133,6 +140,24 @@ public sealed class TestPlan
         }
 
         return ranked;
+    }
+
+    private PlannedTest[] Rated(ProbePair[] tests, Beliefs beliefs, Situation situation, InformationGain gain)
+    {
+        var counting = beliefs.Counting;
+        var planned = new PlannedTest[tests.Length];
+        Parallel.For(
+            0,
+            tests.Length,
+            gain.NewScratch,
+            (i, _, scratch) =>
+            {
+                planned[i] = Plan(tests[i], situation, gain.Bits(tests[i], scratch), counting);
+                return scratch;
+            },
+            _ => { }
+        );
+        return planned;
     }
 
     /// <summary>
@@ -164,7 +189,7 @@ public sealed class TestPlan
     {
         for (var c = 0; c < table.Conditions.Count; c++)
         {
-            if (!CanTakeOff(c, situation))
+            if (!CanTakeOff(c, situation) || !table.Predicts(c))
             {
                 continue;
             }
@@ -237,9 +262,13 @@ public sealed class TestPlan
     {
         var condition = table.Conditions[at.Condition];
 
-        // A spark tester goes on the plug lead and an ammeter in series at the battery: their points stand for the part.
-        var probed =
-            condition.Quantity is Quantity.Spark ? [] : new[] { points.At(at.Red).Place, points.At(at.Black).Place };
+        // On the plug lead a spark tester is away from the coil; at the coil it sits on its tower.
+        var probed = condition.Tester switch
+        {
+            SparkTesterAt.PlugLead => [],
+            SparkTesterAt.Coil => [points.At(at.Red).Place],
+            _ => new[] { points.At(at.Red).Place, points.At(at.Black).Place },
+        };
         return OffPlaces(condition).Concat(probed).DistinctBy(p => p.Id);
     }
 

@@ -252,7 +252,10 @@ public sealed class HiddenFault
         {
             Circuit = table.Circuit,
             Settings =
-                index == 0 || condition.Off.Count > 0 || condition.Tester || condition.Jump is not null
+                index == 0
+                || condition.Off.Count > 0
+                || condition.Tester != SparkTesterAt.Nowhere
+                || condition.Jump is not null
                     ? [condition.Setting]
                     : [table.Conditions[0].Setting, rest, condition.Setting],
             Speeds = table.Circuit.Engines.ToDictionary(

@@ -12,6 +12,12 @@ internal sealed class HighTension
     /// <summary>A spark with less than this over what the plug needs is weak: judgement, no source.</summary>
     public const double WeakUnder = 1.2;
 
+    /// <summary>End of the name of the parameter that says what a plug needs.</summary>
+    public const string NeededKilovolts = "/neededKilovolts";
+
+    /// <summary>End of the name of the parameter that says what lead and cap let pass.</summary>
+    public const string PassedShare = "/passedShare";
+
     private readonly Part part;
     private readonly Resistance? secondary;
     private readonly ParameterId needed;
@@ -22,8 +28,8 @@ internal sealed class HighTension
     public HighTension(Declaration declaration, Part part, PartFigures figures, string returnTerminal)
     {
         this.part = part;
-        needed = declaration.Parameter(part.Id + "/neededKilovolts", figures["neededKilovolts"], Spread.Winding);
-        passed = declaration.Parameter(part.Id + "/passedShare", 1, Spread.None);
+        needed = declaration.Parameter(part.Id + NeededKilovolts, figures["neededKilovolts"], Spread.Winding);
+        passed = declaration.Parameter(part.Id + PassedShare, 1, Spread.None);
         toHand = declaration.Memory(0);
         secondary = part.Terminals.Contains("ht", StringComparer.Ordinal)
             ? new Resistance(
@@ -73,19 +79,29 @@ internal sealed class HighTension
                 part.Place
             ),
         };
-        yield return Of("lead", "plug lead, cap or distributor leaks", 3, new(passed, ChangeRule.SetToSeverity)) with
+        var leaks = Of("lead", "plug lead, cap or distributor leaks", 3, new(passed, ChangeRule.SetToSeverity)) with
         {
             Severity = new Severity(0.05, 0.6),
             ComesAndGoes = true,
             Weakness = Weakness.Age | Weakness.Damp | Weakness.Salt,
-            Repair = new Repair(
-                "lead:" + part.Id,
-                "plug lead and cap of " + part.Name,
-                "plug lead",
-                RepairKind.ReplacePart,
-                part.Place
-            ),
         };
+
+        // A magneto's lead is moulded into its coil and bought with it: common practice, no source.
+        yield return string.Equals(part.Kind, Magneto.Kind.Name, StringComparison.Ordinal)
+            ? leaks with
+            {
+                Words = part.Name + ": plug lead or cap leaks; it comes with the coil",
+            }
+            : leaks with
+            {
+                Repair = new Repair(
+                    "lead:" + part.Id,
+                    "plug lead and cap of " + part.Name,
+                    "plug lead",
+                    RepairKind.ReplacePart,
+                    part.Place
+                ),
+            };
         if (secondary is not null)
         {
             yield return secondary.Gone("secondary-open", "secondary open", 2);

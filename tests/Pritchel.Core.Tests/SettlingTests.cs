@@ -19,6 +19,31 @@ public class SettlingTests
         Assert.True(state.Wavered(Tractor.StateOf("solenoid")));
     }
 
+    /// <summary>
+    /// Without its battery a stator and regulator cannot hold their volts: the pump relay pulls in, the pump drags them down,
+    /// it drops out. That the diodes stand elsewhere at the end of each wave does not make it anything else.
+    /// </summary>
+    [Theory]
+    [InlineData("C3/open", Settlement.Chatters)]
+    [InlineData("", Settlement.Settled)]
+    public void A_stator_without_its_battery_makes_relays_chatter(string fault, Settlement expected)
+    {
+        var circuit = Circuit("ridge-carrier-4");
+        var values = circuit.NominalParameters();
+        foreach (var planted in circuit.Faults.Where(f => f.Id == fault))
+        {
+            planted.Apply(values, 1);
+        }
+
+        var on = Setting(circuit, ("key", "ON"));
+        var state = new CircuitState(circuit);
+        state.Begin(values);
+        state.Move(on);
+        state.SetSpeed(0, circuit.Engines[0].WorkRpm);
+        Assert.Equal(expected, state.Move(on));
+        Assert.Equal(expected == Settlement.Chatters, state.Wavered(circuit.StateOf("pump-relay")));
+    }
+
     [Fact]
     public void A_locked_starter_draws_its_stall_current_by_hand_calculation()
     {

@@ -92,12 +92,6 @@ public sealed record Case
             settlement = state.Move(Settings[s]);
         }
 
-        if (Speeds.Values.Any(s => s.Value > 0))
-        {
-            // By the time anything is read the engine has turned once: a controller knows whether its pickup speaks.
-            state.Fire();
-        }
-
         return Waited.Value > 0 ? state.Elapse(Waited.Value) : settlement;
     }
 

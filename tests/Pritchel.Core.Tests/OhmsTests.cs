@@ -1,0 +1,108 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Meters;
+using Pritchel.Core.Practice;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>Readings of ohms as tests: what pins of a coupling show, what errors count for, what is not asked twice.</summary>
+public class OhmsTests
+{
+    private static Meter Exact { get; } = Meter.Ordinary with { LeadsNulled = true };
+
+    public static TheoryData<string> Machines => [.. Shipped.Ids];
+
+    /// <summary>Rayleigh's monotonicity law: a path more never raises the ohms between two points, nor leaves more than its own.</summary>
+    [Theory]
+    [MemberData(nameof(Machines))]
+    public void Pins_that_touch_are_shown_by_their_coupling_apart(string machine)
+    {
+        var circuit = Shipped.Circuit(machine);
+        foreach (var fault in circuit.Faults.Where(f => f.Kind == FaultKind.ShortedToNeighbour && f.Paths.Count == 1))
+        {
+            double Ohms(IReadOnlyList<PlantedFault> faults)
+            {
+                var @case = new Case
+                {
+                    Circuit = circuit,
+                    Settings = [circuit.Setting(null)],
+                    Faults = faults,
+                    Off = [fault.Id.Split('/')[0]],
+                    BatteryDisconnected = true,
+                };
+                var shown = Bench.Read(@case, Exact, MeterFunction.Ohms, fault.Nodes.From, fault.Nodes.To);
+                return shown.OverRange ? double.PositiveInfinity : shown.Value!.Value;
+            }
+
+            var (sound, touching) = (Ohms([]), Ohms([new PlantedFault(fault, 0.5)]));
+            Assert.True(touching <= sound + 0.01, $"{fault.Id}: {touching} touching, {sound} sound");
+            Assert.True(touching <= (fault.Severity.At(0.5) * 1.01) + 0.1, $"{fault.Id}: {touching}");
+        }
+    }
+
+    [Theory]
+    [InlineData(0, 0.2, 1, 1.2)]
+    [InlineData(0, 0.1, 2, 2.1)]
+    [InlineData(0.5, 0.1, 0, 0.4)]
+    public void Tenths_of_an_ohm_count_alike_wherever_they_are_read(
+        double read,
+        double expected,
+        double elsewhere,
+        double there
+    )
+    {
+        static double Deviations(double r, double e)
+        {
+            var (read, expected) = (Scale.Of(Quantity.Ohms, r), Scale.Of(Quantity.Ohms, e));
+            return Math.Abs(read - expected) / Scale.Noise(Meter.Ordinary, Quantity.Ohms, read, expected);
+        }
+
+        Assert.Equal(Deviations(read, expected), Deviations(expected, read), 1e-9);
+        Assert.InRange(Deviations(read, expected) / Deviations(elsewhere, there), 0.8, 1.35);
+    }
+
+    /// <summary>
+    /// A joint in the outboard's feed reads two volts low at a plug; battery volts all along the other side are one fact,
+    /// however many terminals show them.
+    /// </summary>
+    [Fact]
+    public void Metal_that_has_been_read_is_not_asked_again_and_again()
+    {
+        var kit = DiagnosisKit.Build(Shipped.Circuit("tide-outboard-3"), "charges-battery", []);
+        var fault = kit.Circuit.Faults.First(f => f.Id == "2@from/joint/resistive");
+        var asked = 0;
+        for (var seed = 0; seed < 3; seed++)
+        {
+            if (HiddenFault.Hide(kit.Table, fault, Meter.Ordinary, new Random(seed)) is { } hidden)
+            {
+                var noted = new Noting();
+                Rehearsal.Play(kit, hidden, Meter.Ordinary, noted);
+                var repeats = noted
+                    .Readings.Where(r => kit.Table.Conditions[r.At.Condition].Quantity == Quantity.Volts)
+                    .GroupBy(r => (r.At.Condition, Tenths: Math.Round((r.Volts ?? -1) * 10)))
+                    .Max(g => g.Count());
+                Assert.InRange(repeats, 1, 4);
+                asked++;
+            }
+        }
+
+        Assert.True(asked > 0);
+    }
+
+    private sealed class Noting : IStrategy
+    {
+        private readonly ByInformation inner = new();
+
+        public IReadOnlyList<Reading> Readings { get; private set; } = [];
+
+        public string Name => inner.Name;
+
+        public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation)
+        {
+            Readings = beliefs.Readings;
+            return inner.Next(plan, beliefs, situation);
+        }
+    }
+}

@@ -64,6 +64,31 @@ public class UnexplainedTests
         Assert.Equal("wire:4", found.WithoutIt?.Id);
     }
 
+    /// <summary>
+    /// Somebody put wire 4 on the key's lamp terminal. It is dead at START, which an open wire would be too, and live at
+    /// LIGHTS, which nothing drawn makes it: with the brake down it cranks there, at its rated 10.8 V less what the wires take.
+    /// </summary>
+    [Fact]
+    public void A_wire_on_the_wrong_terminal_is_the_smallest_change_that_fits()
+    {
+        var beliefs = Believe(
+            Read(Quantity.Volts, "key START", "key.S", 12.4),
+            Read(Quantity.Volts, "key START", "blade.in", 0),
+            Read(Quantity.Volts, "key START", "frame.battery bolt", 0),
+            Read(Quantity.Volts, "key LIGHTS", "frame.battery bolt", 0),
+            Read(Quantity.Volts, "key LIGHTS", "blade.in", 10.6),
+            Read(Quantity.Volts, "key LIGHTS", "blade.out", 10.5)
+        );
+        Assert.True(
+            Unexplained.Is(beliefs),
+            string.Join(", ", beliefs.Suspects.Take(3).Select(s => $"{s.Id} {s.Share:0.00} {s.Likeliest?.Id}"))
+        );
+        var found = Unexplained.Of(beliefs).Drawn;
+        Assert.NotNull(found);
+        Assert.Equal("key.L", found.At);
+        Assert.Contains("key switch S to blade switch", found.Words, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void One_reading_is_no_contradiction()
     {

@@ -11,14 +11,70 @@ namespace Pritchel.Core.Diagnosis;
 /// <param name="Odd">The reading without which a single fault explains the rest best; null with fewer than two.</param>
 /// <param name="WithoutIt">The first suspect without that reading, when it stands clear.</param>
 /// <param name="Two">Two faults that show every reading when the circuit is solved with both; null when none were found.</param>
-public sealed record Unexplained(Reading? Odd, Suspect? WithoutIt, (Fault First, Fault Second)? Two)
+/// <param name="Drawn">One change of the drawing that would show every reading; null when none was found.</param>
+public sealed record Unexplained(
+    Reading? Odd,
+    Suspect? WithoutIt,
+    (Fault First, Fault Second)? Two,
+    NotAsDrawn? Drawn = null
+)
 {
     private const double Clear = 0.5;
     private const int MostSingles = 7;
     private static readonly double[] Degrees = [0.5, 1];
 
+    private const int TwoMisfits = 2;
+
+    /// <summary>
+    /// Whether no fault of the drawing is the first suspect, or the one that is leaves two readings or more unexplained: one may
+    /// be a slipped probe, two are seldom.
+    /// </summary>
+    public static bool Is(Beliefs beliefs) => NoneLeads(beliefs) || Misfits(beliefs).Count >= TwoMisfits;
+
     /// <summary>Whether no fault of the drawing is the first suspect.</summary>
-    public static bool Is(Beliefs beliefs) => beliefs.Suspects[0] is { Repair: null, IsSound: false };
+    public static bool NoneLeads(Beliefs beliefs) => beliefs.Suspects[0] is { Repair: null, IsSound: false };
+
+    /// <summary>Readings that the likeliest fault does not show, whatever its severity and however the sound parts vary.</summary>
+    public static IReadOnlyList<Reading> Misfits(Beliefs beliefs)
+    {
+        const double Counts = 0.01;
+        if (beliefs.Leading is not { } leading)
+        {
+            return [];
+        }
+
+        var (weights, share) = (beliefs.Weights(beliefs.LeadingIndex).ToArray(), beliefs.Share(beliefs.LeadingIndex));
+        bool Fits(Reading reading)
+        {
+            var figures = leading.Across(reading.At);
+            for (var p = 0; p < weights.Length; p++)
+            {
+                if (weights[p] > Counts * share && Near(figures[p], reading.Volts!.Value))
+                {
+                    return true;
+                }
+            }
+
+            return false;
+        }
+
+        return
+        [
+            .. beliefs.Readings.Where(r =>
+                r is { Volts: not null, Symptom: SymptomNow.Present }
+                && beliefs.Table.Conditions[r.At.Condition].Quantity is Quantity.Volts or Quantity.Ohms
+                && beliefs.Table.Predicts(r.At.Condition)
+                && !Fits(r)
+            ),
+        ];
+    }
+
+    private static bool Near(double shown, double read)
+    {
+        const double SlackShare = 0.06;
+        const double SlackVolts = 0.4;
+        return Math.Abs(shown - read) < SlackVolts + (SlackShare * Math.Abs(read));
+    }
 
     /// <summary>Works it out; a second or so.</summary>
     public static Unexplained Of(Beliefs beliefs)
@@ -46,7 +102,12 @@ public sealed record Unexplained(Reading? Odd, Suspect? WithoutIt, (Fault First,
             .Where(p => Shows(beliefs, p.First, p.Second))
             .Select(p => ((Fault, Fault)?)p)
             .FirstOrDefault();
-        return new Unexplained(odd, first.Repair is not null && first.Share > Clear ? first : null, pair);
+        return new Unexplained(
+            odd,
+            first.Repair is not null && first.Share > Clear ? first : null,
+            pair,
+            NotAsDrawn.Of(beliefs)
+        );
     }
 
     private static Beliefs Without(Beliefs beliefs, Reading reading) =>
@@ -60,13 +121,11 @@ public sealed record Unexplained(Reading? Odd, Suspect? WithoutIt, (Fault First,
 
     /// <summary>Whether both at once, at some severity, would give the complaint's readings.</summary>
     private static bool Shows(Beliefs beliefs, Fault first, Fault second) =>
-        Degrees.Any(a =>
-            Degrees.Any(b =>
-                beliefs.Readings.All(r =>
-                    IsShown(beliefs, r, [new PlantedFault(first, a), new PlantedFault(second, b)])
-                )
-            )
-        );
+        Degrees.Any(a => Degrees.Any(b => Shows(beliefs, [new PlantedFault(first, a), new PlantedFault(second, b)])));
+
+    /// <summary>Whether the circuit shows every reading when it is solved with what is planted.</summary>
+    internal static bool Shows(Beliefs beliefs, IReadOnlyList<PlantedFault> planted) =>
+        beliefs.Readings.All(r => IsShown(beliefs, r, planted));
 
     private static bool IsShown(Beliefs beliefs, Reading reading, IReadOnlyList<PlantedFault> planted)
     {

@@ -23,12 +23,17 @@ internal static class Lookahead
     private const int CheapestOfAKind = 2;
     private const int Deepest = 6;
 
-    public static int Run()
+    public static int Run(string[] args)
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        if (args is [var machine, var duty])
+        {
+            Compare(machine, duty, Heard.Nothing);
+            return 0;
+        }
+
         Compare("hedgerow-mower-2", "stops-magneto-lever-0", Heard.Nothing);
-        Compare("run-stand-1", "cranks", Heard.Nothing);
-        Compare("run-stand-1", "cranks", Heard.OneClick);
+        Compare("packhouse-generator-1", "stops-magneto-switch-0", Heard.Nothing);
         return 0;
     }
 

@@ -8,6 +8,8 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Jobs;
 using Pritchel.Web;
 
 namespace Pritchel.Bench;
@@ -19,22 +21,23 @@ namespace Pritchel.Bench;
 internal static partial class NextPage
 {
     private const int Jobs = 30;
-    private const string Machine = "/api/v1/machines/orchard-tractor-4/measure";
+    private const int Faults = 6;
 
-    public static async Task<int> RunAsync()
+    public static async Task<int> RunAsync(string[] args)
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        var (machine, duty) = args is [var m, var d] ? (m, d) : ("orchard-tractor-4", "cranks");
+        var faults = Opens(machine, duty);
         var folder = Directory.CreateTempSubdirectory("pritchel-bench").FullName;
         await using var host = new WebApplicationFactory<StartOptions>().WithWebHostBuilder(b =>
             b.ConfigureTestServices(s => s.AddSingleton(new StartOptions(folder, Demo: false, [])))
         );
         var client = host.CreateClient();
         var times = new List<(int Reading, double Milliseconds)>();
-        string[] faults = ["7/open", "brake/start/open", "G1/open", "P1/1/open", "key/B-S/open", "solenoid/coil-open"];
         for (var j = 0; j < Jobs; j++)
         {
             // The first jobs warm the just-in-time compiler.
-            await HuntAsync(client, faults[j % faults.Length], j < faults.Length ? null : times);
+            await HuntAsync(client, (machine, duty), faults[j % faults.Count], j < faults.Count ? null : times);
         }
 
         foreach (var group in times.GroupBy(t => t.Reading).OrderBy(g => g.Key))
@@ -48,12 +51,25 @@ internal static partial class NextPage
         return 0;
     }
 
-    private static async Task HuntAsync(HttpClient client, string fault, List<(int, double)>? times)
+    /// <summary>Things gone open that stop a duty, from all over its circuit.</summary>
+    private static List<string> Opens(string machine, string duty)
     {
-        var opened = await client.PostAsJsonAsync(
-            "/api/v1/jobs",
-            new { machine = "orchard-tractor-4", duty = "cranks" }
-        );
+        var kit = DiagnosisKit.Build(Usage.Circuits(machine).First(), duty, []);
+        var opens = kit.Table.Hypotheses.Where(h => h is { HasVolts: true, Fault.Kind: FaultKind.Open }).ToList();
+        return
+        [
+            .. opens.Where((_, i) => i % Math.Max(1, opens.Count / Faults) == 0).Take(Faults).Select(h => h.Fault!.Id),
+        ];
+    }
+
+    private static async Task HuntAsync(
+        HttpClient client,
+        (string Machine, string Duty) of,
+        string fault,
+        List<(int, double)>? times
+    )
+    {
+        var opened = await client.PostAsJsonAsync("/api/v1/jobs", new { machine = of.Machine, duty = of.Duty });
         var tag = (await opened.Content.ReadFromJsonAsync<JsonObject>())!["tag"]!.GetValue<string>();
         (
             await client.PostAsJsonAsync(
@@ -72,38 +88,66 @@ internal static partial class NextPage
             var form = Field()
                 .Matches(html.Split("id=\"test-form\"")[1].Split("</form>")[0])
                 .ToDictionary(m => m.Groups[1].Value, m => WebUtility.HtmlDecode(m.Groups[2].Value));
-            form["Typed"] = await MeasureAsync(client, tag, form, fault);
+            var typed = await MeasureAsync(client, of.Machine, tag, form, fault);
+            form["Typed"] = typed ?? "";
             form["Symptom"] = "Present";
             var watch = Stopwatch.StartNew();
-            var answer = await client.PostAsync($"/jobs/{tag}?handler=Reading", new FormUrlEncodedContent(form));
+            var answer = await client.PostAsync(
+                $"/jobs/{tag}?handler={(typed is null ? "NotSure" : "Reading")}",
+                new FormUrlEncodedContent(form)
+            );
             html = await answer.Content.ReadAsStringAsync();
-            times?.Add((reading, watch.Elapsed.TotalMilliseconds));
+            if (html.Contains("role=\"alert\"", StringComparison.Ordinal))
+            {
+                throw new InvalidOperationException(html.Split("role=\"alert\"")[1][..200]);
+            }
+
+            if (typed is not null)
+            {
+                times?.Add((reading, watch.Elapsed.TotalMilliseconds));
+            }
         }
     }
 
-    private static async Task<string> MeasureAsync(
+    /// <summary>What the machine with the fault shows, as typed; null for what is seen rather than read, which is passed over.</summary>
+    private static async Task<string?> MeasureAsync(
         HttpClient client,
+        string machine,
         string tag,
         Dictionary<string, string> form,
         string fault
     )
     {
         var job = (await client.GetFromJsonAsync<JsonObject>($"/api/v1/jobs/{tag}"))!;
-        var setting = job["conditions"]![int.Parse(form["Condition"], CultureInfo.InvariantCulture)]!["setting"];
+        var condition = job["conditions"]![int.Parse(form["Condition"], CultureInfo.InvariantCulture)]!;
+        var (quantity, setting, off) = (
+            condition["quantity"]!.GetValue<string>(),
+            condition["setting"],
+            condition["off"]
+        );
+        if (quantity is not ("volts" or "ohms"))
+        {
+            return null;
+        }
+
         var faults = new[] { new { id = fault } };
         var shown = await client.PostAsJsonAsync(
-            Machine,
+            $"/api/v1/machines/{machine}/measure",
             new
             {
                 setting,
+                off,
+                function = quantity == "ohms" ? "ohms" : "dcVolts",
+                batteryDisconnected = quantity == "ohms",
                 red = form["Red"],
                 black = form["Black"],
                 faults,
             }
         );
-        return (await shown.Content.ReadFromJsonAsync<JsonObject>())!["value"]!
-            .GetValue<double>()
-            .ToString("0.00", CultureInfo.InvariantCulture);
+        var display = (await shown.Content.ReadFromJsonAsync<JsonObject>())!;
+        return display["jumps"]!.GetValue<bool>()
+            ? null
+            : display["value"]?.GetValue<double>().ToString("0.00", CultureInfo.InvariantCulture) ?? "OL";
     }
 
     [GeneratedRegex(

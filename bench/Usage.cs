@@ -19,9 +19,11 @@ internal static class Usage
             trace M D N    the first N hunts of one duty's evaluation told reading by reading, where the verdict was not right;
                            with a fault's id, all of that fault
             first-test M C seconds to the predictions of each complaint, and from them to the first test
-            lookahead      minutes of the program's choice against the best possible, on three small complaints
+            lookahead M D  minutes of the program's choice against the best possible, of a machine's duty or of two small
+                           complaints
             machine-page   milliseconds of server time of a machine's page, at rest and at work
-            next-page      milliseconds of server time from Enter on a reading to the page with the next test
+            next-page M D  milliseconds of server time from Enter on a reading to the page with the next test, of a machine's
+                           duty or the tractor that does not crank
             dictionary     a full fault dictionary on one core and two; one solve against dense factorisation and ngspice
             solve          time and allocation of one settled case
             """

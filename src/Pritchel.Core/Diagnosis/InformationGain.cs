@@ -30,7 +30,7 @@ internal sealed class InformationGain
     private static readonly int Jumping = Bins - 1;
 
     private readonly Beliefs beliefs;
-    private readonly ILookup<int, Reading> readings;
+    private readonly ILookup<int?, Reading> readings;
     private readonly List<(Hypothesis Shown, int Class, Particle[] Particles)> live = [];
     private readonly int spreadOver;
     private readonly int classes;
@@ -43,8 +43,8 @@ internal sealed class InformationGain
     {
         this.beliefs = beliefs;
         readings = beliefs
-            .Readings.Where(r => r.Volts is not null && Shares(beliefs.Table, r.At) is not null)
-            .ToLookup(r => Shares(beliefs.Table, r.At)!.Value);
+            .Readings.Where(r => r.Volts is not null)
+            .ToLookup(r => SharedError.GroupOf(beliefs.Table, r.At.Condition));
         var byRepair = new Dictionary<string, int>(StringComparer.Ordinal);
         var shares = new List<double>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
@@ -98,7 +98,7 @@ internal sealed class InformationGain
         var mass = 0.0;
         foreach (var (shown, index, particles) in live)
         {
-            var figures = new Expected(shown, at, readings[Shares(beliefs.Table, at) ?? -1], particles[0].Index);
+            var figures = new Expected(shown, at, SharingWith(at), particles[0].Index);
             var row = scratch.AsSpan(index * Bins, Bins);
             var chatters = shown.Chatters(at.Condition);
             foreach (var (p, weight) in particles)
@@ -166,7 +166,7 @@ internal sealed class InformationGain
         var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
         foreach (var (shown, _, particles) in live)
         {
-            var figures = new Expected(shown, at, readings[Shares(beliefs.Table, at) ?? -1], particles[0].Index);
+            var figures = new Expected(shown, at, SharingWith(at), particles[0].Index);
             var chatters = shown.Chatters(at.Condition);
             for (var i = 0; i < particles.Length && i < Representatives; i++)
             {
@@ -225,14 +225,8 @@ internal sealed class InformationGain
         return [.. kept.Select(k => k with { Weight = k.Weight * scale })];
     }
 
-    /// <summary>What a reading shares its error with others of: volts by condition, what is seen by what it is; null for the rest.</summary>
-    private static int? Shares(PredictionTable table, ProbePair at) =>
-        table.Conditions[at.Condition].Quantity switch
-        {
-            Quantity.Volts => at.Condition,
-            var seen when Scale.IsSeen(seen) => -2 - (int)seen,
-            _ => null,
-        };
+    private IEnumerable<Reading> SharingWith(ProbePair at) =>
+        SharedError.GroupOf(beliefs.Table, at.Condition) is { } group ? readings[group] : [];
 
     private static float Place(float[] places, double drop) =>
         places[(int)((Math.Clamp(drop, LeastVolts, MostVolts) - LeastVolts) * StepsPerVolt)];

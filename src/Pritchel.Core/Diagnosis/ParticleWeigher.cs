@@ -158,9 +158,7 @@ internal sealed class ParticleWeigher(
         var chatters = shown.Chatters(reading.At.Condition);
         var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
         var (inVolts, isSeen) = (quantity == Quantity.Volts, Scale.IsSeen(quantity));
-
-        // The same eye judges the same spark in every setting: looking again is not looking with another eye.
-        var told = isSeen ? -1 - (int)quantity : reading.At.Condition;
+        var group = SharedError.GroupOf(beliefs.Table, reading.At.Condition);
         var noise = isSeen ? Scale.GlanceDoubt : reading.Noise;
         for (var p = 0; p < count; p++)
         {
@@ -186,16 +184,15 @@ internal sealed class ParticleWeigher(
 
             // On the scale of ohms errors go with the ohms: what two points share there is not told by how far apart they are.
             spread[p] = isSeen ? Math.Sqrt((spread[p] * spread[p]) + Scale.EyeVariance) : spread[p];
-            var (mean, sigma) =
-                inVolts || isSeen
-                    ? shared.Given(told, p, predicted[p], spread[p], noise)
-                    : (predicted[p], Math.Sqrt((spread[p] * spread[p]) + Variance(reading, quantity, predicted[p])));
+            var (mean, sigma) = group is { } others
+                ? shared.Given(others, p, predicted[p], spread[p], noise)
+                : (predicted[p], Math.Sqrt((spread[p] * spread[p]) + Variance(reading, quantity, predicted[p])));
             densities[p] = Likelihood.OfVolts(volts, mean, sigma);
         }
 
-        if ((inVolts || isSeen) && reading.Volts is { } read)
+        if (group is { } kept && reading.Volts is { } read)
         {
-            shared.Keep(told, read, noise, predicted, spread);
+            shared.Keep(kept, read, noise, predicted, spread);
         }
 
         return densities;

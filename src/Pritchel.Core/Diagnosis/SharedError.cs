@@ -20,19 +20,31 @@ internal sealed class SharedError
 
     private readonly List<Taken> taken = [];
 
+    /// <summary>
+    /// Readings whose errors are shared, by number: volts of one condition, and all that is seen of one kind, since one eye
+    /// judges it in every setting; null for the rest.
+    /// </summary>
+    public static int? GroupOf(PredictionTable table, int condition) =>
+        table.Conditions[condition].Quantity switch
+        {
+            Quantity.Volts => condition,
+            var seen when Scale.IsSeen(seen) => -1 - (int)seen,
+            _ => null,
+        };
+
     /// <summary>Mean and standard deviation of a reading, given those kept before it in its condition.</summary>
-    /// <param name="condition">Condition it is taken in.</param>
+    /// <param name="group">What it shares its error with.</param>
     /// <param name="particle">Particle that is to explain it.</param>
     /// <param name="predicted">What that particle shows.</param>
     /// <param name="spread">Standard deviation of what may be shared.</param>
     /// <param name="noise">Standard deviation of the meter's own noise.</param>
-    public (double Mean, double Sigma) Given(int condition, int particle, double predicted, double spread, double noise)
+    public (double Mean, double Sigma) Given(int group, int particle, double predicted, double spread, double noise)
     {
         var (mean, variance) = (predicted, (spread * spread) + (noise * noise));
         var most = 0.0;
         foreach (var before in taken)
         {
-            if (before.Condition != condition || double.IsNaN(before.Predicted[particle]))
+            if (before.Group != group || double.IsNaN(before.Predicted[particle]))
             {
                 continue;
             }
@@ -58,8 +70,8 @@ internal sealed class SharedError
         Math.Sqrt(Math.Max(0, (spread * spread) - (PointVolts * PointVolts)));
 
     /// <summary>Keeps a reading for those after it; not a number where a particle's figure is not known.</summary>
-    public void Keep(int condition, double volts, double noise, double[] predicted, double[] spread) =>
-        taken.Add(new Taken(condition, volts, noise, predicted, spread));
+    public void Keep(int group, double volts, double noise, double[] predicted, double[] spread) =>
+        taken.Add(new Taken(group, volts, noise, predicted, spread));
 
-    private sealed record Taken(int Condition, double Volts, double Noise, double[] Predicted, double[] Spread);
+    private sealed record Taken(int Group, double Volts, double Noise, double[] Predicted, double[] Spread);
 }

@@ -43,7 +43,7 @@ internal static class Evaluate
                 var lines = Asked("doubles")
                     ? Doubles(kit, world, draws)
                     : Hunts(kit, world, draws, Asked("strategies"));
-                all.AddRange(lines.Select(l => l with { Group = symptom.Group }));
+                all.AddRange(lines.Select(l => l with { Group = symptom.Group, Duty = symptom.Duty.Id }));
             }
         }
 
@@ -59,8 +59,31 @@ internal static class Evaluate
         Console.WriteLine("Verdicts:");
         Calibrate([.. ours.Select(l => l.Hunt).Where(h => h.Verdict is not null).Select(h => (h.Share, h.Right))]);
         Console.WriteLine("First suspect after the complaint and after each reading, several of one hunt:");
-        Calibrate([.. ours.SelectMany(l => l.Hunt.Stated)]);
+        Calibrate([.. ours.SelectMany(l => l.Hunt.Stated).Select(s => (s.Share, s.Right))]);
+        if (Asked("misstated"))
+        {
+            Misstated(ours);
+        }
+
         return 0;
+    }
+
+    /// <summary>Each wrong statement that was nearly sure, to see what misleads.</summary>
+    private static void Misstated(List<Line> ours)
+    {
+        const double NearlySure = 0.8;
+        foreach (var line in ours)
+        {
+            foreach (var (said, after) in line.Hunt.Stated.Select((s, i) => (s, i)))
+            {
+                if (said is { Right: false, Share: >= NearlySure })
+                {
+                    Console.WriteLine(
+                        $"  {line.Machine} {line.Duty}: {line.Hunt.FaultId} said to be {said.Suspect} at {said.Share:0.000} after {after}"
+                    );
+                }
+            }
+        }
     }
 
     /// <summary>A seed of its own for every machine and complaint, the same on every run.</summary>
@@ -73,6 +96,8 @@ internal static class Evaluate
     private sealed record Line(string Machine, string Strategy, Hunt Hunt)
     {
         public CircuitGroup Group { get; init; }
+
+        public string Duty { get; init; } = "";
     }
 
     private static List<Line> Hunts(DiagnosisKit kit, World world, int draws, bool byHandToo)

@@ -14,9 +14,15 @@ namespace Pritchel.Core.Practice;
 /// <param name="Share">Share stated for the verdict.</param>
 public sealed record Hunt(string FaultId, string? Verdict, bool Right, int Readings, Minutes Minutes, double Share)
 {
-    /// <summary>Share of the first suspect after the complaint and after each reading, and whether it was the one.</summary>
-    public IReadOnlyList<(double Share, bool Right)> Stated { get; init; } = [];
+    /// <summary>What was said of the first suspect after the complaint and after each reading.</summary>
+    public IReadOnlyList<Statement> Stated { get; init; } = [];
 }
+
+/// <summary>A share stated for the suspect that led at the time.</summary>
+/// <param name="Suspect">Its identity.</param>
+/// <param name="Share">0 to 1.</param>
+/// <param name="Right">Whether it was the one.</param>
+public sealed record Statement(string Suspect, double Share, bool Right);
 
 /// <summary>Plays whole diagnoses of hidden faults, answering as the program asks.</summary>
 public static class Rehearsal
@@ -36,13 +42,14 @@ public static class Rehearsal
         var readings = new List<Reading>();
         var situation = new Situation();
         var minutes = new Minutes(0);
-        var stated = new List<(double, bool)>();
+        var stated = new List<Statement>();
         bool IsHidden(string? repair) =>
             hidden.Faults.Any(f => string.Equals(f.Repair.Id, repair, StringComparison.Ordinal));
         while (true)
         {
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings);
-            stated.Add((beliefs.Suspects[0].Share, IsHidden(beliefs.Suspects[0].Id)));
+            var first = beliefs.Suspects[0];
+            stated.Add(new Statement(first.Id, first.Share, IsHidden(first.Id)));
             var next = strategy.Next(plan, beliefs, situation);
             var decided = strategy.Decide(beliefs, next);
             if (decided is not null || next is null || readings.Count >= MostReadings)

@@ -153,17 +153,24 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
             );
     }
 
-    /// <summary>Speeds to offer, with what each is.</summary>
-    public IEnumerable<(double Rpm, string Words)> Speeds =>
-        Machine.Engines is not [var engine, ..]
-            ? [(0, "at rest")]
-            :
-            [
-                (0, "at rest"),
-                (engine.CrankRpm, $"pulled {engine.CrankRpm:0} rpm"),
-                (engine.IdleRpm, $"idle {engine.IdleRpm:0} rpm"),
-                (engine.WorkRpm, $"work {engine.WorkRpm:0} rpm"),
-            ];
+    /// <summary>Speeds to offer, with what each is; one asked for by address stands among them.</summary>
+    public IEnumerable<(double Rpm, string Words)> Speeds
+    {
+        get
+        {
+            List<(double Rpm, string Words)> speeds = [(0, "at rest")];
+            if (Machine.Engines is [var engine, ..])
+            {
+                speeds.Add((engine.CrankRpm, $"pulled {engine.CrankRpm:0} rpm"));
+                speeds.Add((engine.IdleRpm, $"idle {engine.IdleRpm:0} rpm"));
+                speeds.Add((engine.WorkRpm, $"work {engine.WorkRpm:0} rpm"));
+            }
+
+            return speeds.Exists(s => Math.Abs(s.Rpm - Speed) < 0.5)
+                ? speeds
+                : speeds.Append((Speed, $"{Speed:0} rpm"));
+        }
+    }
 
     /// <summary>Lines to offer: through what takes current now, and of every kill lead.</summary>
     public IEnumerable<(string Value, string Words)> Lines =>
@@ -176,18 +183,34 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
                     : []
             );
 
-    /// <summary>The line asked for, laid out in the present setting.</summary>
+    /// <summary>
+    /// The line asked for, laid out in the present setting; unless one is, that of the first duty, or else the first
+    /// that carries current now.
+    /// </summary>
     public LinePath LaidOut()
     {
-        var first = Machine.Duties.Count > 0 ? Machine.Duties[0].Load : Lines.Select(l => l.Value).FirstOrDefault();
-        var wanted = Lines.Any(l => string.Equals(l.Value, Line, StringComparison.Ordinal)) ? Line! : first!;
-        Line = wanted;
-        if (!wanted.StartsWith("kill:", StringComparison.Ordinal))
+        if (Lines.Any(l => string.Equals(l.Value, Line, StringComparison.Ordinal)))
         {
-            return LinePath.Through(Circuit, Setting, wanted);
+            return LaidOut(Line!);
         }
 
-        var coil = wanted["kill:".Length..];
+        var usual = Machine.Duties.Take(1).Select(d => d.Load).Concat(Lines.Select(l => l.Value)).ToList();
+        Line =
+            usual.Find(l => LaidOut(l) is { Pieces: [.., var last] } && (IsKill(l) || last.To == Circuit.Reference))
+            ?? usual[0];
+        return LaidOut(Line);
+    }
+
+    private static bool IsKill(string line) => line.StartsWith("kill:", StringComparison.Ordinal);
+
+    private LinePath LaidOut(string line)
+    {
+        if (!IsKill(line))
+        {
+            return LinePath.Through(Circuit, Setting, line);
+        }
+
+        var coil = line["kill:".Length..];
         return LinePath.Between(State, coil, Circuit.NodeOf(coil + ".kill"), Circuit.NodeOf(coil + ".case"));
     }
 

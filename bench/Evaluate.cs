@@ -60,6 +60,17 @@ internal static class Evaluate
         Calibrate([.. ours.Select(l => l.Hunt).Where(h => h.Verdict is not null).Select(h => (h.Share, h.Right))]);
         Console.WriteLine("First suspect after the complaint and after each reading, several of one hunt:");
         Calibrate([.. ours.SelectMany(l => l.Hunt.Stated).Select(s => (s.Share, s.Right))]);
+        foreach (
+            var after in ours.SelectMany(l => l.Hunt.Stated.Select((s, i) => (Said: s, After: Math.Min(i, 6))))
+                .GroupBy(s => s.After)
+                .OrderBy(g => g.Key)
+        )
+        {
+            Console.WriteLine(
+                $"after {after.Key} readings: stated {after.Average(s => s.Said.Share):0.000}, right {after.Average(s => s.Said.Right ? 1.0 : 0):0.000} of {after.Count()}"
+            );
+        }
+
         if (Asked("misstated"))
         {
             Misstated(ours);

@@ -12,7 +12,8 @@ namespace Pritchel.Bench;
 
 /// <summary>
 /// The program's choice of tests against the best there is, on complaints small enough to look all the way ahead: every
-/// repair once, by its share, each reading as its middle machine gives it, without noise. The best is found by looking
+/// repair by its share, by a few machines of it as they may be, since nobody knows how bad a fault is, each reading as that
+/// machine gives it, without noise. The best is found by looking
 /// through every order of tests with access, controls and battery as they then stand (dynamic programming over what is left
 /// and how things stand); both pay an hour for the wrong part.
 /// </summary>
@@ -22,13 +23,14 @@ internal static class Lookahead
     private const double LeastShare = 0.004;
     private const int CheapestOfAKind = 2;
     private const int Deepest = 6;
+    private const int MostFaults = 2;
 
     public static int Run(string[] args)
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
-        if (args is [var machine, var duty])
+        if (args is [var machine, var duty, .. var rest])
         {
-            Compare(machine, duty, Heard.Nothing);
+            Compare(machine, duty, Heard.Nothing, rest.Contains("tree"));
             return 0;
         }
 
@@ -37,7 +39,7 @@ internal static class Lookahead
         return 0;
     }
 
-    private static void Compare(string machine, string duty, Heard heard)
+    private static void Compare(string machine, string duty, Heard heard, bool tree = false)
     {
         var file = Path.Combine(AppContext.BaseDirectory, "machines", machine + ".json");
         var kit = DiagnosisKit.Build(Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!), duty, []);
@@ -45,8 +47,12 @@ internal static class Lookahead
         var best = problem.Best();
         var (ours, right, readings) = problem.Ours();
         Console.WriteLine(
-            $"{machine} {duty}, {heard}: {problem.Repairs} repairs, {problem.Tests} tests that tell, {problem.States} states looked through; best {best:0.00} min, ours {ours:0.00} ({ours / best - 1:P0} more), right {right:P1}, readings {readings:0.0}"
+            $"{machine} {duty}, {heard}: {problem.Repairs} repairs in {problem.Machines} machines, {problem.Tests} tests that tell, {problem.States} states looked through; best {best:0.00} min, ours {ours:0.00} ({ours / best - 1:P0} more), right {right:P1}, readings {readings:0.0}"
         );
+        if (tree)
+        {
+            problem.Tell();
+        }
     }
 
     private sealed class Problem
@@ -54,8 +60,8 @@ internal static class Lookahead
         private readonly DiagnosisKit kit;
         private readonly Complaint complaint;
         private readonly Beliefs told;
-        private readonly (Fault Fault, double Share)[] repairs;
-        private readonly List<(ProbePair At, byte[] Outcomes)> tests = [];
+        private readonly Hidden[] hidden;
+        private readonly List<(ProbePair At, List<ulong> Outcomes)> tests = [];
         private readonly Dictionary<(ulong Left, string Stands), double> known = [];
 
         public Problem(DiagnosisKit kit, Heard heard)
@@ -71,7 +77,8 @@ internal static class Lookahead
             told = Beliefs.Weigh(kit.Table, complaint, Meter.Ordinary, []);
             var suspects = told.Suspects.Where(s => s.Likeliest is not null && s.Share > LeastShare).Take(60).ToList();
             var all = suspects.Sum(s => s.Share);
-            repairs = [.. suspects.Select(s => (s.Likeliest!, s.Share / all))];
+            Repairs = suspects.Count;
+            hidden = [.. suspects.SelectMany(s => Drawn(s.Repair!.Id, s.Share / all))];
             foreach (var at in kit.Plan.Allowed(new Situation()))
             {
                 var quantity = kit.Table.Conditions[at.Condition].Quantity;
@@ -81,50 +88,104 @@ internal static class Lookahead
                 }
 
                 var outcomes = Told(at, quantity);
-                if (outcomes.Distinct().Count() > 1)
+                if (outcomes.Count > 1)
                 {
                     tests.Add((at, outcomes));
                 }
             }
         }
 
-        public int Repairs => repairs.Length;
+        public int Repairs { get; }
+
+        public int Machines => hidden.Length;
 
         public int Tests => tests.Count;
 
         public int States => known.Count;
 
         /// <summary>Least expected minutes, wrong parts counted.</summary>
-        public double Best() => Best((1UL << repairs.Length) - 1, new Situation(), 0);
+        public double Best() => Best((1UL << hidden.Length) - 1, new Situation(), 0);
+
+        /// <summary>Writes down the best order as a tree, and the program's own order for each repair.</summary>
+        public void Tell()
+        {
+            Console.WriteLine("best:");
+            Tell((1UL << hidden.Length) - 1, new Situation(), 0);
+            foreach (var one in hidden)
+            {
+                Console.WriteLine($"ours, {one.Shown.Fault!.Id} number {one.Particle} ({one.Share:0.000}):");
+                foreach (var line in Follow(one).Told)
+                {
+                    Console.WriteLine("    " + line);
+                }
+            }
+        }
+
+        private void Tell(ulong left, Situation stands, int depth)
+        {
+            var indent = new string(' ', 2 * (depth + 1));
+            var (all, top) = Shares(left);
+            var names = string.Join(
+                ", ",
+                hidden
+                    .Where((_, i) => (left & (1UL << i)) != 0)
+                    .GroupBy(h => h.Repair, h => h.Share)
+                    .OrderByDescending(g => g.Sum())
+                    .Select(g => $"{g.Key} {g.Sum():0.000}")
+            );
+            var value = Best(left, stands, depth);
+            if (value >= (all - top) * WrongMinutes - 1e-9)
+            {
+                Console.WriteLine($"{indent}act: {names}");
+                return;
+            }
+
+            foreach (var (test, parts, cost) in Offers(left, stands))
+            {
+                var then = kit.Plan.After(stands, test) with { Done = new HashSet<ProbePair>() };
+                if (Math.Abs((cost * all) + parts.Sum(p => Best(p, then, depth + 1)) - value) < 1e-9)
+                {
+                    Console.WriteLine($"{indent}{Trace.Words(kit, test)} {cost:0.0} min, of {names}");
+                    parts.ForEach(p => Tell(p, then, depth + 1));
+                    return;
+                }
+            }
+        }
 
         /// <summary>The program's own, on the same readings.</summary>
         public (double Minutes, double Right, double Readings) Ours()
         {
             var (minutes, right, taken) = (0.0, 0.0, 0.0);
-            foreach (var (fault, share) in repairs)
+            foreach (var one in hidden)
             {
-                var (readings, situation, spent) = (new List<Reading>(), new Situation(), 0.0);
-                while (true)
-                {
-                    var beliefs = Beliefs.Weigh(kit.Table, complaint, Meter.Ordinary, readings);
-                    var next = kit.Plan.Best(beliefs, situation, 1).FirstOrDefault();
-                    var verdict = Verdict.Of(beliefs, next).Suspect;
-                    if (verdict is not null || next is null || readings.Count >= Rehearsal.MostReadings)
-                    {
-                        var hit = verdict?.Id == fault.Repair.Id;
-                        minutes += share * (spent + (hit ? 0 : WrongMinutes));
-                        right += hit ? share : 0;
-                        taken += share * readings.Count;
-                        break;
-                    }
-
-                    spent += next.Minutes.Value;
-                    readings.Add(new Reading(next.At, Staircase.Shown(told, fault, next.At), SymptomNow.Present));
-                    situation = JobDiagnosis.Measured(situation, kit, next.At);
-                }
+                var (spent, hit, readings, _) = Follow(one);
+                minutes += one.Share * (spent + (hit ? 0 : WrongMinutes));
+                right += hit ? one.Share : 0;
+                taken += one.Share * readings;
             }
 
             return (minutes, right, taken);
+        }
+
+        private (double Spent, bool Hit, int Readings, List<string> Told) Follow(Hidden one)
+        {
+            var (readings, situation, spent, lines) = (new List<Reading>(), new Situation(), 0.0, new List<string>());
+            while (true)
+            {
+                var beliefs = Beliefs.Weigh(kit.Table, complaint, Meter.Ordinary, readings);
+                var next = kit.Plan.Best(beliefs, situation, 1).FirstOrDefault();
+                var verdict = Verdict.Of(beliefs, next).Suspect;
+                lines.Add(string.Join(", ", beliefs.Suspects.Take(4).Select(s => $"{s.Id} {s.Share:0.000}")));
+                if (verdict is not null || next is null || readings.Count >= Rehearsal.MostReadings)
+                {
+                    return (spent, verdict?.Id == one.Repair, readings.Count, lines);
+                }
+
+                spent += next.Minutes.Value;
+                readings.Add(new Reading(next.At, one.Shows(next.At), SymptomNow.Present));
+                lines.Add($"{Trace.Words(kit, next.At)} {next.Minutes.Value:0.0} min: {readings[^1].Volts:0.00}");
+                situation = kit.Plan.After(situation, next.At);
+            }
         }
 
         private double Best(ulong left, Situation stands, int depth)
@@ -150,7 +211,7 @@ internal static class Lookahead
                     continue;
                 }
 
-                var then = JobDiagnosis.Measured(stands, kit, test) with { Done = new HashSet<ProbePair>() };
+                var then = kit.Plan.After(stands, test) with { Done = new HashSet<ProbePair>() };
                 best = Math.Min(best, (cost * all) + parts.Sum(p => Best(p, then, depth + 1)));
             }
 
@@ -168,50 +229,70 @@ internal static class Lookahead
                 .SelectMany(g => g.OrderBy(t => t.Cost).Take(CheapestOfAKind))
                 .OrderBy(t => t.Cost);
 
-        private static List<ulong> Parts(byte[] outcomes, ulong left)
-        {
-            var parts = new SortedDictionary<byte, ulong>();
-            for (var r = 0; r < outcomes.Length; r++)
-            {
-                if ((left & (1UL << r)) != 0)
-                {
-                    parts[outcomes[r]] = parts.GetValueOrDefault(outcomes[r]) | (1UL << r);
-                }
-            }
-
-            return [.. parts.Values];
-        }
+        private static List<ulong> Parts(List<ulong> outcomes, ulong left) =>
+            [.. outcomes.Select(o => o & left).Where(o => o != 0)];
 
         private (double All, double Top) Shares(ulong left)
         {
-            var (all, top) = (0.0, 0.0);
-            for (var r = 0; r < repairs.Length; r++)
+            var shares = new Dictionary<string, double>(StringComparer.Ordinal);
+            for (var h = 0; h < hidden.Length; h++)
             {
-                if ((left & (1UL << r)) != 0)
+                if ((left & (1UL << h)) != 0)
                 {
-                    all += repairs[r].Share;
-                    top = Math.Max(top, repairs[r].Share);
+                    shares[hidden[h].Repair] = shares.GetValueOrDefault(hidden[h].Repair) + hidden[h].Share;
                 }
             }
 
-            return (all, top);
+            return (shares.Values.Sum(), shares.Values.Max());
         }
 
-        /// <summary>Which repairs a test cannot tell from one another: figures with no gap wider than its doubt between them.</summary>
-        private byte[] Told(ProbePair at, Quantity quantity)
+        /// <summary>
+        /// A few machines that a repair would cure: its likeliest faults, each at the same few severities as everybody
+        /// else's, so that two faults that look alike at each severity are not told apart by having been drawn at others.
+        /// </summary>
+        private IEnumerable<Hidden> Drawn(string repair, double share)
+        {
+            var faults = Enumerable
+                .Range(0, kit.Table.Hypotheses.Count)
+                .Where(h => kit.Table.Hypotheses[h].Fault?.Repair.Id == repair && kit.Table.Hypotheses[h].HasVolts)
+                .OrderByDescending(told.Share)
+                .Take(MostFaults)
+                .SelectMany(h =>
+                    Severities.Select(p => (Shown: kit.Table.Hypotheses[h], Particle: p, Weight: told.Weights(h)[p]))
+                )
+                .Where(x => x.Weight > 0)
+                .ToList();
+            var all = faults.Sum(x => x.Weight);
+            return faults.Select(x => new Hidden(repair, x.Shown, x.Particle, share * x.Weight / all));
+        }
+
+        /// <summary>Particles a third of all severities apart.</summary>
+        private int[] Severities
+        {
+            get
+            {
+                var severities = kit.Table.Hypotheses.First(h => h is { Fault: not null, HasVolts: true }).Severities;
+                var order = Enumerable.Range(0, severities.Count).OrderBy(p => severities[p]).ToArray();
+                return [.. new[] { 1, 3, 5 }.Select(sixth => order[sixth * order.Length / 6])];
+            }
+        }
+
+        /// <summary>Which hidden machines a test cannot tell from one another: figures with no gap wider than its doubt between them.</summary>
+        private List<ulong> Told(ProbePair at, Quantity quantity)
         {
             const double Slack = 0.15;
             const double Deviations = 4;
-            var shown = repairs
-                .Select((r, i) => (Figure: Staircase.Shown(told, r.Fault, at), Index: i))
-                .OrderBy(x => x.Figure)
-                .ToArray();
-            var outcomes = new byte[shown.Length];
+            var shown = hidden.Select((h, i) => (Figure: h.Shows(at), Index: i)).OrderBy(x => x.Figure).ToArray();
+            var outcomes = new List<ulong> { 1UL << shown[0].Index };
             for (var i = 1; i < shown.Length; i++)
             {
                 var doubt = (Deviations * Scale.Noise(Meter.Ordinary, quantity, shown[i].Figure)) + Slack;
-                var apart = shown[i].Figure - shown[i - 1].Figure > doubt;
-                outcomes[shown[i].Index] = (byte)(outcomes[shown[i - 1].Index] + (apart ? 1 : 0));
+                if (shown[i].Figure - shown[i - 1].Figure > doubt)
+                {
+                    outcomes.Add(0);
+                }
+
+                outcomes[^1] |= 1UL << shown[i].Index;
             }
 
             return outcomes;
@@ -219,5 +300,11 @@ internal static class Lookahead
 
         private static string Key(Situation stands) =>
             $"{string.Join(',', stands.Opened.Order(StringComparer.Ordinal))}|{stands.Condition}|{stands.BatteryOff}|{stands.MadeSafe}|";
+    }
+
+    /// <summary>A machine with a fault as it may be.</summary>
+    private sealed record Hidden(string Repair, Hypothesis Shown, int Particle, double Share)
+    {
+        public double Shows(ProbePair at) => Shown.Across(at)[Particle];
     }
 }

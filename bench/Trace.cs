@@ -17,15 +17,9 @@ internal static class Trace
         }
 
         var kit = DiagnosisKit.Build(Usage.Circuits(machine).First(), duty, []);
-        foreach (
-            var (condition, at) in draws == "0"
-                ? kit.Plan.Allowed(new Situation()).Select(p => (kit.Table.Conditions[p.Condition], p))
-                : []
-        )
+        foreach (var at in draws == "0" ? kit.Plan.Allowed(new Situation()) : [])
         {
-            Console.WriteLine(
-                $"{condition.Quantity} {kit.Points.At(at.Red).Address} to {kit.Points.At(at.Black).Address} [{condition.Words}; {condition.Speed}; off {string.Join(' ', condition.Off)}]"
-            );
+            Console.WriteLine(Words(kit, at));
         }
 
         var evaluation = new Evaluation(kit, rest.Contains("differing") ? World.Differing : World.Believed);
@@ -87,10 +81,13 @@ internal static class Trace
             return next;
         }
 
-        private string Words(ProbePair at)
-        {
-            var condition = kit.Table.Conditions[at.Condition];
-            return $"{condition.Quantity} {kit.Points.At(at.Red).Address} to {kit.Points.At(at.Black).Address} [{condition.Words}; {condition.Speed}; off {string.Join(' ', condition.Off)}]";
-        }
+        private string Words(ProbePair at) => Trace.Words(kit, at);
+    }
+
+    /// <summary>A test in a line.</summary>
+    public static string Words(DiagnosisKit kit, ProbePair at)
+    {
+        var condition = kit.Table.Conditions[at.Condition];
+        return $"{condition.Quantity} {kit.Points.At(at.Red).Address} to {kit.Points.At(at.Black).Address} [{condition.Words}; {condition.Speed}; off {string.Join(' ', condition.Off)}]";
     }
 }

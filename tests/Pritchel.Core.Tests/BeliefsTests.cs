@@ -71,6 +71,37 @@ public class BeliefsTests
     }
 
     [Fact]
+    public void A_battery_fuller_than_was_thought_is_one_surprise_and_not_three()
+    {
+        double None(params double[] volts) =>
+            Beliefs
+                .Weigh(
+                    Kit.Table,
+                    Silent with
+                    {
+                        Heard = Heard.OneClick,
+                    },
+                    Meter.Ordinary,
+                    [
+                        .. volts.Select(
+                            (v, i) =>
+                                new Reading(
+                                    new ProbePair(
+                                        i + 1,
+                                        Shipped.Tractor.NodeOf("battery.+"),
+                                        Shipped.Tractor.Reference
+                                    ),
+                                    v,
+                                    SymptomNow.Present
+                                )
+                        ),
+                    ]
+                )
+                .NoneOfThese;
+        Assert.InRange(None(12.9, 12.88, 12.88), 0, None(12.9) + 0.01);
+    }
+
+    [Fact]
     public void More_probes_on_the_same_metal_say_next_to_nothing()
     {
         // A kill lead whole from splice to seat plug, in the setting that starts: every place on it reads the same.

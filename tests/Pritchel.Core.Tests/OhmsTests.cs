@@ -42,6 +42,23 @@ public class OhmsTests
         }
     }
 
+    /// <summary>
+    /// A prediction is kept for each red point of a condition, the black one counting as none: a point that was red for one
+    /// pair and black for another would be taken off twice.
+    /// </summary>
+    [Theory]
+    [MemberData(nameof(Machines))]
+    public void No_point_is_red_for_one_pair_of_a_condition_and_black_for_another(string machine)
+    {
+        var circuit = Shipped.Circuit(machine);
+        foreach (var condition in Symptoms.Of(circuit).SelectMany(s => Conditions.Of(circuit, s.Duty)))
+        {
+            var reds = (condition.Pairs ?? []).Select(p => p.Red).ToList();
+            Assert.Equal(reds.Count, reds.Distinct().Count());
+            Assert.DoesNotContain(condition.Pairs ?? [], p => reds.Contains(p.Black));
+        }
+    }
+
     [Theory]
     [InlineData(0, 0.2, 1, 1.2)]
     [InlineData(0, 0.1, 2, 2.1)]

@@ -26,6 +26,8 @@ public class PredictedReadingTests
     [InlineData("orchard-tractor-4", "runs-fuel-cut")]
     [InlineData("tide-outboard-3", "sparks-coil1")]
     [InlineData("orchard-zero-turn-7", "sparks-magneto1")]
+    [InlineData("harbour-launch-1", "cranks")]
+    [InlineData("hill-quad-2", "charges-battery")]
     public void Ohms_are_those_of_a_meter_in_the_circuit(string machine, string duty)
     {
         var kit = DiagnosisKit.Build(Shipped.Circuit(machine), duty, []);
@@ -54,7 +56,7 @@ public class PredictedReadingTests
                     }
 
                     var shown = read.OverRange ? Scale.Open : Scale.Of(Quantity.Ohms, read.Value!.Value);
-                    var predicted = hypothesis.At(c, red)[0];
+                    var predicted = hypothesis.Across(new ProbePair(c, red, black))[0];
                     Assert.True(
                         Math.Abs(shown - predicted) < 0.02 || (shown > 14 && predicted > 14),
                         $"{hypothesis.Fault?.Id ?? "sound"}, {condition.Words}: meter {shown}, predicted {predicted}"

@@ -408,7 +408,7 @@ internal sealed class CaseRunner
             Open(condition);
         }
 
-        if (wanted.Quantity == Quantity.Ohms)
+        if (wanted.Quantity is Quantity.Ohms or Quantity.Beep)
         {
             // An ohmmeter's half volt opens no diode and pulls no relay: what stands without it stands with it.
             dead ??= new DeadNetwork(circuit.Network);
@@ -458,6 +458,8 @@ internal sealed class CaseRunner
                 return Joined(condition, pair);
             case Quantity.Ohms:
                 return dead!.Ohms(pair.Red, pair.Black);
+            case Quantity.Beep:
+                return Scale.BeepOf(dead!.Ohms(pair.Red, pair.Black));
             case Quantity.Diode:
                 return Metered(condition, pair, DiodeVolts, DiodeInsideOhms);
             case Quantity.Spark:

@@ -19,10 +19,10 @@ public static partial class Conditions
                 .Terminals.Where(t => t.EndsWith('a'))
                 .Select(t => circuit.NodeOf($"{coupling.Id}.{t}"))
                 .ToList();
-            var pairs = pins.Zip(pins.Skip(1)).Where(p => p.First != p.Second).DistinctBy(p => p.First).ToList();
+            var pairs = pins.Zip(pins.Skip(1)).Where(p => p.First != p.Second).ToList();
             if (pairs.Count > 0)
             {
-                yield return Describe(circuit, rest, false) with
+                var ohms = Describe(circuit, rest, false) with
                 {
                     Quantity = Quantity.Ohms,
                     Off = [coupling.Id],
@@ -30,7 +30,33 @@ public static partial class Conditions
                     Pairs = pairs,
                     Words = $"{coupling.Name} apart, from pin to next pin",
                 };
+                yield return ohms;
+                yield return Beeping(ohms);
             }
         }
+    }
+
+    /// <summary>The same by ear: quicker, and enough where only open or closed is asked.</summary>
+    private static Condition Beeping(Condition ohms) => ohms with { Quantity = Quantity.Beep };
+
+    /// <summary>
+    /// Pairs dealt out so that in each hand no point is red twice, nor red for one pair and black for another: a condition
+    /// keeps one figure for each red point.
+    /// </summary>
+    private static List<List<(int Red, int Black)>> Apart(IEnumerable<(int Red, int Black)> pairs)
+    {
+        var hands = new List<List<(int Red, int Black)>>();
+        foreach (var (red, black) in pairs)
+        {
+            var hand = hands.Find(h => h.TrueForAll(p => p.Red != red && p.Black != red && p.Red != black));
+            if (hand is null)
+            {
+                hands.Add(hand = []);
+            }
+
+            hand.Add((red, black));
+        }
+
+        return hands;
     }
 }

@@ -36,6 +36,11 @@ public static partial class Conditions
         {
             yield return bulb;
         }
+
+        foreach (var lamp in OfTestLamps(circuit, sign == SignKind.Turns ? released : own, own, duty))
+        {
+            yield return lamp;
+        }
     }
 
     private static IEnumerable<(Jump Jump, string Words)> Leads(
@@ -130,11 +135,58 @@ public static partial class Conditions
         }
     }
 
+    /// <summary>
+    /// A test lamp to battery negative behind each fuse and contact that feeds the duty: it draws what a meter does not.
+    /// Never on a kill wire, nor where a controller or an ignition unit may lie on the way.
+    /// </summary>
+    private static IEnumerable<Condition> OfTestLamps(
+        Circuit circuit,
+        ControlSetting setting,
+        ControlSetting own,
+        Duty duty
+    )
+    {
+        const int MostPlaces = 4;
+        var machine = circuit.Machine;
+        var ways = new[] { duty.Control, duty.Load }
+            .OfType<string>()
+            .SelectMany(p => LinePath.Through(circuit, own, p).Pieces)
+            .ToList();
+        bool IsElectronic(string id) =>
+            machine.Parts.FirstOrDefault(p => p.Id == id) is { } part
+            && (DeviceKinds.Named(part.Kind) is { NeedsEngine: true } || part.Kind == Controller.Kind.Name);
+        if (ways.Exists(w => IsElectronic(w.Name.Split('/')[0])))
+        {
+            return [];
+        }
+
+        var fused = ways.Where(p =>
+            machine.Parts.FirstOrDefault(q => q.Id == p.Name.Split('/')[0])?.Kind == PartKinds.Fuse
+            || IsContact(circuit, p)
+        );
+        return fused
+            .Select(p => p.To)
+            .Where(n => n != circuit.Reference && !circuit.KillMetal().Contains(n))
+            .Distinct()
+            .Take(MostPlaces)
+            .Select(n =>
+                Joining(
+                    circuit,
+                    setting,
+                    new Jump(n, circuit.Reference, JumpKind.TestLamp),
+                    $"test lamp from {Called(circuit, n)} to battery −"
+                ) with
+                {
+                    MayTurnEngine = false,
+                }
+            );
+    }
+
     private static Condition Joining(Circuit circuit, ControlSetting setting, Jump jump, string words) =>
         Describe(circuit, setting, false) with
         {
             Jump = jump,
-            Quantity = jump.Kind == JumpKind.Lamp ? Quantity.Glow : Quantity.Action,
+            Quantity = jump.Kind == JumpKind.Lead ? Quantity.Action : Quantity.Glow,
             Pairs = [(jump.From, jump.To)],
             Words = $"{words} · {setting.Words(circuit.Machine)}",
         };

@@ -21,7 +21,6 @@ public static partial class Conditions
                 .Across(machine, part)
                 .Select(a => (Red: circuit.NodeOf(a.Red), Black: circuit.NodeOf(a.Black)))
                 .Where(a => a.Red != a.Black)
-                .DistinctBy(a => a.Red)
                 .ToList();
             if (pairs.Count > 0)
             {

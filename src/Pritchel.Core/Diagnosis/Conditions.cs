@@ -126,14 +126,12 @@ public static partial class Conditions
             }
 
             var off = string.Join(' ', condition.Off);
-            var anew = pairs
-                .Where(p => read.Add((condition.Setting, condition.Quantity, condition.Speed, off, p)))
-                .ToList();
-            if (anew.Count > 0)
+            var anew = pairs.Where(p => read.Add((condition.Setting, condition.Quantity, condition.Speed, off, p)));
+            foreach (var hand in Apart(anew))
             {
                 yield return condition with
                 {
-                    Pairs = anew,
+                    Pairs = hand,
                 };
             }
         }
@@ -240,6 +238,7 @@ public static partial class Conditions
         foreach (var setting in new[] { own, circuit.Setting(null) }.Distinct())
         {
             yield return Ohms(setting, ends, along, "kill wire off at the coil");
+            yield return Beeping(Ohms(setting, ends, along, "kill wire off at the coil"));
             yield return Ohms(setting, [], leads.Select(l => l.Kill).Distinct(), "kill wire left on");
         }
 
@@ -251,7 +250,7 @@ public static partial class Conditions
 
         foreach (var (part, near, far, off) in KillContacts(circuit))
         {
-            yield return Describe(circuit, own, false) with
+            var across = Describe(circuit, own, false) with
             {
                 Quantity = Quantity.Ohms,
                 Off = off,
@@ -259,6 +258,8 @@ public static partial class Conditions
                 Pairs = [(near, far)],
                 Words = $"kill wire off at the {part.Name} · {own.Words(circuit.Machine)}",
             };
+            yield return across;
+            yield return Beeping(across);
         }
 
         // Where a kill goes through a diode, ohms are silent and only the diode range shows it whole.
@@ -278,6 +279,7 @@ public static partial class Conditions
                 // Quicker than at the coil, and as good for all that lies on this side of it.
                 var sides = coupling.Terminals.Select(t => circuit.NodeOf($"{off}.{t}")).Intersect(circuit.KillMetal());
                 yield return Ohms(own, [off], sides, $"{coupling.Name} apart");
+                yield return Beeping(Ohms(own, [off], sides, $"{coupling.Name} apart"));
                 yield return Ohms(circuit.Setting(null), [off], sides, $"{coupling.Name} apart");
             }
         }
@@ -421,16 +423,39 @@ public static partial class Conditions
             .Distinct()
             .ToList();
         var rest = circuit.Setting(null);
-        if (nodes.Count > 0)
+        if (nodes.Count == 0)
+        {
+            yield break;
+        }
+
+        var toNegative = nodes.Select(n => (n, circuit.Reference)).ToList();
+        foreach (var pairs in Within(circuit, nodes).Prepend(toNegative))
         {
             yield return Describe(circuit, rest, false) with
             {
                 Quantity = Quantity.Ohms,
                 MayTurnEngine = false,
-                Pairs = [.. nodes.Select(n => (n, circuit.Reference))],
+                Pairs = pairs,
                 Words = rest.Words(circuit.Machine),
             };
         }
+    }
+
+    /// <summary>
+    /// Terminals of the parts of a line that lie in one place where nobody probes while an engine may turn, each to each
+    /// other: nothing else has to be opened for them.
+    /// </summary>
+    private static IEnumerable<List<(int Red, int Black)>> Within(Circuit circuit, List<int> line)
+    {
+        var machine = circuit.Machine;
+        return machine
+            .Parts.Where(p => p.Kind is not (PartKinds.Body or PartKinds.Splice))
+            .Select(p => (Part: p, Nodes: p.Terminals.Select(t => circuit.NodeOf($"{p.Id}.{t}")).ToList()))
+            .Where(p => p.Nodes.Exists(line.Contains))
+            .GroupBy(p => MachineWords.PlaceOf(machine, p.Part))
+            .Where(g => !g.Key.EngineMayTurn)
+            .Select(g => g.SelectMany(p => p.Nodes).Distinct().ToList())
+            .SelectMany(nodes => Pairs(nodes, circuit.Reference));
     }
 
     /// <summary>

@@ -46,7 +46,7 @@ public sealed class Hypothesis
     }
 
     /// <summary>Severity of each particle, as a fraction of the fault's range; none where nothing was kept.</summary>
-    internal double[] Severities { get; init; } = [];
+    public IReadOnlyList<double> Severities { get; init; } = [];
 
     /// <summary>Conditions in which the fault shows at all.</summary>
     internal bool[] Reaches(Hypothesis healthy, int conditions) =>

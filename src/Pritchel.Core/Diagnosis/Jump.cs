@@ -12,6 +12,9 @@ public enum JumpKind
 
     /// <summary>A bulb of twelve volts and 21 watts.</summary>
     Lamp,
+
+    /// <summary>A test lamp of a quarter of an amp: load enough to show up a bad joint that a meter reads full volts through.</summary>
+    TestLamp,
 }
 
 /// <summary>Two points joined for a test, and with what.</summary>
@@ -28,7 +31,7 @@ public sealed record Jump(int From, int To, JumpKind Kind)
 
     private const double LampVolts = 12;
     private const double LampWatts = 21;
-    private const double HotOhms = LampVolts * LampVolts / LampWatts;
+    private const double TestLampWatts = 3;
 
     // Three looks do not ask for more.
     private const double NearEnough = 0.02;
@@ -47,10 +50,10 @@ public sealed record Jump(int From, int To, JumpKind Kind)
     /// <param name="control">Part that commands it, if any.</param>
     internal double Seen(CircuitState state, Func<double, Settlement> move, Device load, Device? control)
     {
-        if (Kind == JumpKind.Lamp)
+        if (Kind != JumpKind.Lead)
         {
             var share = Filament.ShareOf(
-                HotOhms,
+                LampVolts * LampVolts / (Kind == JumpKind.Lamp ? LampWatts : TestLampWatts),
                 ohms =>
                 {
                     move(ohms);

@@ -147,7 +147,7 @@ internal sealed class ParticleWeigher(
     /// <summary>How probable a reading is by each particle, given the readings before it.</summary>
     private double[] Densities(Hypothesis shown, GroupedReading reading, double[] kernels, SharedError shared)
     {
-        var (densities, predicted, spread) = (new double[count], new double[count], new double[count]);
+        var (densities, predicted, model) = (new double[count], new double[count], new double[count]);
         if (!beliefs.Table.Predicts(reading.At.Condition))
         {
             Array.Fill(densities, Likelihood.WildDensity);
@@ -163,6 +163,15 @@ internal sealed class ParticleWeigher(
         for (var p = 0; p < count; p++)
         {
             predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (inVolts ? gains[p] : 1);
+        }
+
+        if (group is { } sharing && reading.Volts is not null)
+        {
+            shared.Compare(sharing, predicted);
+        }
+
+        for (var p = 0; p < count; p++)
+        {
             if (reading.Volts is not { } volts)
             {
                 var movesBy = figures[p] - beliefs.Table.Healthy.Across(reading.At)[p];
@@ -178,21 +187,22 @@ internal sealed class ParticleWeigher(
                 continue;
             }
 
-            var model =
-                DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted[p])) + (figures.Hangs(p) ? LeakVolts : 0);
-            spread[p] = Math.Sqrt((model * model) + (kernels[p] * kernels[p]));
-
             // On the scale of ohms errors go with the ohms: what two points share there is not told by how far apart they are.
-            spread[p] = isSeen ? Math.Sqrt((spread[p] * spread[p]) + Scale.EyeVariance) : spread[p];
+            var own =
+                DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted[p])) + (figures.Hangs(p) ? LeakVolts : 0);
+            model[p] = isSeen ? Math.Sqrt((own * own) + Scale.EyeVariance) : own;
             var (mean, sigma) = group is { } others
-                ? shared.Given(others, p, predicted[p], spread[p], noise)
-                : (predicted[p], Math.Sqrt((spread[p] * spread[p]) + Variance(reading, quantity, predicted[p])));
+                ? shared.Given(others, p, predicted[p], kernels[p], model[p], noise)
+                : (
+                    predicted[p],
+                    Math.Sqrt((own * own) + (kernels[p] * kernels[p]) + Variance(reading, quantity, predicted[p]))
+                );
             densities[p] = Likelihood.OfVolts(volts, mean, sigma);
         }
 
         if (group is { } kept && reading.Volts is { } read)
         {
-            shared.Keep(kept, read, noise, predicted, spread);
+            shared.Keep(kept, read, noise, predicted, [.. kernels], model);
         }
 
         return densities;

@@ -101,9 +101,19 @@ internal sealed class Predictions
         Array.Fill(slots, -1);
         for (var i = 0; i < pairs.Count; i++)
         {
+            if (slots[pairs[i].Red] >= 0)
+            {
+                throw new ArgumentException("A point is red in two pairs of one condition.", nameof(pairs));
+            }
+
             slots[pairs[i].Red] = i;
         }
 
-        return slots;
+        return pairs.All(p => slots[p.Black] < 0)
+            ? slots
+            : throw new ArgumentException(
+                "A point is red in one pair of a condition and black in another.",
+                nameof(pairs)
+            );
     }
 }

@@ -32,6 +32,9 @@ public enum Quantity
 
     /// <summary>Highest volts while the engine is pulled over, through a peak adapter.</summary>
     PeakVolts,
+
+    /// <summary>Whether the meter beeps, with the battery off: 0 silent, 1 now and then, 2 beeps. No proof of a good joint.</summary>
+    Beep,
 }
 
 /// <summary>
@@ -80,7 +83,7 @@ public static class Scale
     private const double DiodeDoubt = 0.03;
 
     /// <summary>Whether the meter feeds a current of its own, so that the battery must be off.</summary>
-    public static bool FeedsItself(Quantity quantity) => quantity is Quantity.Ohms or Quantity.Diode;
+    public static bool FeedsItself(Quantity quantity) => quantity is Quantity.Ohms or Quantity.Diode or Quantity.Beep;
 
     /// <summary>Whether it alternates: read with an engine turning, and as large as hundreds of volts.</summary>
     public static bool Alternates(Quantity quantity) => quantity is Quantity.AcVolts or Quantity.PeakVolts;
@@ -95,11 +98,20 @@ public static class Scale
             Quantity.Diode => meter.Has(MeterFunction.Diode),
             Quantity.AcVolts => meter.Has(MeterFunction.AcVolts),
             Quantity.PeakVolts => meter.Has(MeterFunction.PeakVolts),
+            Quantity.Beep => meter.Has(MeterFunction.Beep),
             _ => true,
         };
 
-    /// <summary>Whether it is seen in three steps rather than read off a meter.</summary>
-    public static bool IsSeen(Quantity quantity) => quantity is Quantity.Spark or Quantity.Action or Quantity.Glow;
+    /// <summary>Whether it is seen or heard in three steps rather than read off a meter.</summary>
+    public static bool IsSeen(Quantity quantity) =>
+        quantity is Quantity.Spark or Quantity.Action or Quantity.Glow or Quantity.Beep;
+
+    /// <summary>What a continuity range says of so many ohms: 2 where every common meter beeps, 0 where none does.</summary>
+    /// <param name="ohms">Ohms between the probes; common meters beep under 30 to 50 (common practice, no source).</param>
+    public static double BeepOf(double ohms) =>
+        ohms < 30 ? 2
+        : ohms < 50 ? 1
+        : 0;
 
     /// <summary>What a spark tester shows of a spark: 2 from the kilovolts that its gap wants, in proportion below.</summary>
     /// <param name="level">Kilovolts to hand over kilovolts needed.</param>
@@ -114,7 +126,7 @@ public static class Scale
             Quantity.AcVolts or Quantity.PeakVolts => PerDecade
                 * Math.Log10(1 + (Math.Max(0, figure) / LeastAlternating)),
             Quantity.Diode => figure > MostDiodeVolts ? Open : figure,
-            Quantity.Spark or Quantity.Action or Quantity.Glow => SeenStep * figure,
+            _ when IsSeen(quantity) => SeenStep * figure,
             _ => figure,
         };
 
@@ -126,7 +138,7 @@ public static class Scale
             Quantity.Ohms => LeastOhms * (Math.Pow(10, scaled / PerDecade) - 1),
             Quantity.Amps => LeastAmps * (Math.Pow(10, scaled / PerDecade) - 1),
             Quantity.AcVolts or Quantity.PeakVolts => LeastAlternating * (Math.Pow(10, scaled / PerDecade) - 1),
-            Quantity.Spark or Quantity.Action or Quantity.Glow => scaled / SeenStep,
+            _ when IsSeen(quantity) => scaled / SeenStep,
             _ => scaled,
         };
 

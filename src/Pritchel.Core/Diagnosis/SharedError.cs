@@ -1,14 +1,16 @@
 namespace Pritchel.Core.Diagnosis;
 
 /// <summary>
-/// What readings of one condition have in common besides the circuit: the gap to the nearest particle and the model's own
-/// error lie under all of them alike. A second probe on the same metal says nothing new, and without this it would be
-/// counted as if it did. Each reading is taken given the one before it that a particle shows most nearly the same for: the
-/// conditional of two normal variables whose errors agree the less, the further apart their figures are.
+/// What readings have in common besides the circuit. The gap to the nearest particle lies under all of them as the
+/// particles themselves vary: a battery a little fuller than any that was drawn lifts every point it feeds, in every
+/// setting. The model's own error lies alike under readings of one metal. Counted reading by reading, either would be
+/// counted as often as the meter was put there. Each reading is taken given the one before it that tells most of its
+/// error: the conditional of two normal variables.
 /// </summary>
 internal sealed class SharedError
 {
-    // Agreement of errors: whole on the same metal, gone by a quarter of a volt or so; by eye on rehearsals.
+    // Agreement of the model's errors in one condition: whole on the same metal, gone by a quarter of a volt or so; by eye
+    // on rehearsals.
     private const double AlikeVolts = 0.25;
 
     // What two probes on the same metal differ by besides the meter's noise: from memory. The same for every suspect,
@@ -18,60 +20,153 @@ internal sealed class SharedError
     // A reading that a particle does not explain at all tells nothing of that particle's error.
     private const double FarOff = 4;
 
+    // Particles on either side of such a gap are two ways for a fault to be, a fuse blown or not, and not one varying.
+    private const double FacesApart = 2.5;
+
     private readonly List<Taken> taken = [];
+    private double[] agreements = [];
 
     /// <summary>
-    /// Readings whose errors are shared, by number: volts of one condition, and all that is seen of one kind, since one eye
+    /// Readings that say the same twice, by number: volts of one condition, and all that is seen of one kind, since one eye
     /// judges it in every setting; null for the rest.
     /// </summary>
     public static int? GroupOf(PredictionTable table, int condition) =>
         table.Conditions[condition].Quantity switch
         {
             Quantity.Volts => condition,
+            Quantity.Beep => null,
             var seen when Scale.IsSeen(seen) => -1 - (int)seen,
             _ => null,
         };
 
-    /// <summary>Mean and standard deviation of a reading, given those kept before it in its condition.</summary>
-    /// <param name="group">What it shares its error with.</param>
+    /// <summary>Looks how a reading's figures vary with those of each reading kept before.</summary>
+    /// <param name="group">What it shares the model's error with.</param>
+    /// <param name="predicted">Figure of each particle; not a number where it is not known.</param>
+    public void Compare(int group, double[] predicted)
+    {
+        var faces = Faces(predicted);
+        agreements = [.. taken.Select(t => group < 0 || t.Group < 0 ? 0 : Correlation(t, predicted, faces))];
+        current = faces;
+    }
+
+    private int[] current = [];
+
+    /// <summary>Mean and standard deviation of a reading, given those kept before it.</summary>
+    /// <param name="group">What it shares the model's error with.</param>
     /// <param name="particle">Particle that is to explain it.</param>
     /// <param name="predicted">What that particle shows.</param>
-    /// <param name="spread">Standard deviation of what may be shared.</param>
+    /// <param name="gap">Standard deviation of the gap to the particle.</param>
+    /// <param name="model">Standard deviation of the model's error.</param>
     /// <param name="noise">Standard deviation of the meter's own noise.</param>
-    public (double Mean, double Sigma) Given(int group, int particle, double predicted, double spread, double noise)
+    public (double Mean, double Sigma) Given(
+        int group,
+        int particle,
+        double predicted,
+        double gap,
+        double model,
+        double noise
+    )
     {
-        var (mean, variance) = (predicted, (spread * spread) + (noise * noise));
-        var most = 0.0;
-        foreach (var before in taken)
+        var own = (gap * gap) + (model * model) + (noise * noise);
+        var (mean, variance) = (predicted, own);
+        for (var i = 0; i < taken.Count; i++)
         {
-            if (before.Group != group || double.IsNaN(before.Predicted[particle]))
+            var before = taken[i];
+            if (double.IsNaN(before.Predicted[particle]))
             {
                 continue;
             }
 
             var off = before.Volts - before.Predicted[particle];
-            var its = before.Spread[particle];
-            var whole = (its * its) + (before.Noise * before.Noise);
-            var apart = (predicted - before.Predicted[particle]) / AlikeVolts;
-            var alike = off * off > FarOff * FarOff * whole ? 0 : Math.Exp(-apart * apart);
-            if (alike > most)
+            var (itsGap, itsModel) = (before.Gap[particle], before.Model[particle]);
+            var whole = (itsGap * itsGap) + (itsModel * itsModel) + (before.Noise * before.Noise);
+            if (off * off > FarOff * FarOff * whole)
             {
-                most = alike;
-                var shared = alike * Common(spread) * Common(its);
+                continue;
+            }
+
+            var apart = (predicted - before.Predicted[particle]) / AlikeVolts;
+            var alike = before.Group == group ? Math.Exp(-apart * apart) : 0;
+            var shared = (Math.Max(agreements[i], alike) * gap * itsGap) + (alike * Common(model) * Common(itsModel));
+            shared = agreements[i] < 0 && alike < -agreements[i] ? agreements[i] * gap * itsGap : shared;
+            var left = own - (shared * shared / whole);
+            if (left < variance)
+            {
                 mean = predicted + (shared / whole * off);
-                variance = (spread * spread) + (noise * noise) - (shared * shared / whole);
+                variance = left;
             }
         }
 
         return (mean, Math.Sqrt(variance));
     }
 
+    /// <summary>Keeps a reading for those after it; not a number where a particle's figure is not known.</summary>
+    public void Keep(int group, double volts, double noise, double[] predicted, double[] gap, double[] model) =>
+        taken.Add(new Taken(group, volts, noise, predicted, gap, model, current));
+
     private static double Common(double spread) =>
         Math.Sqrt(Math.Max(0, (spread * spread) - (PointVolts * PointVolts)));
 
-    /// <summary>Keeps a reading for those after it; not a number where a particle's figure is not known.</summary>
-    public void Keep(int group, double volts, double noise, double[] predicted, double[] spread) =>
-        taken.Add(new Taken(group, volts, noise, predicted, spread));
+    /// <summary>Correlation of two readings' figures over the particles, within the faces that a fault has.</summary>
+    private static double Correlation(Taken before, double[] predicted, int[] faces)
+    {
+        var (mine, its) = (predicted, before.Predicted);
+        var sums = new Dictionary<int, (int Count, double Mine, double Its)>();
+        for (var p = 0; p < mine.Length; p++)
+        {
+            if (!double.IsNaN(mine[p]) && !double.IsNaN(its[p]))
+            {
+                var (count, a, b) = sums.GetValueOrDefault(Face(p));
+                sums[Face(p)] = (count + 1, a + mine[p], b + its[p]);
+            }
+        }
 
-    private sealed record Taken(int Group, double Volts, double Noise, double[] Predicted, double[] Spread);
+        var (both, ofMine, ofIts) = (0.0, 0.0, 0.0);
+        for (var p = 0; p < mine.Length; p++)
+        {
+            if (!double.IsNaN(mine[p]) && !double.IsNaN(its[p]))
+            {
+                var (count, a, b) = sums[Face(p)];
+                var (x, y) = (mine[p] - (a / count), its[p] - (b / count));
+                both += x * y;
+                ofMine += x * x;
+                ofIts += y * y;
+            }
+        }
+
+        const double Still = 1e-8;
+        return ofMine < Still || ofIts < Still ? 0 : both / Math.Sqrt(ofMine * ofIts);
+
+        int Face(int particle) => (faces[particle] * mine.Length) + before.Faces[particle];
+    }
+
+    /// <summary>Which of its faces each particle shows: figures with no wide gap between them are one.</summary>
+    private static int[] Faces(double[] predicted)
+    {
+        var order = new int[predicted.Length];
+        for (var p = 0; p < order.Length; p++)
+        {
+            order[p] = p;
+        }
+
+        Array.Sort((double[])predicted.Clone(), order);
+        var faces = new int[predicted.Length];
+        for (var i = 1; i < order.Length; i++)
+        {
+            var apart = predicted[order[i]] - predicted[order[i - 1]];
+            faces[order[i]] = faces[order[i - 1]] + (apart > FacesApart ? 1 : 0);
+        }
+
+        return faces;
+    }
+
+    private sealed record Taken(
+        int Group,
+        double Volts,
+        double Noise,
+        double[] Predicted,
+        double[] Gap,
+        double[] Model,
+        int[] Faces
+    );
 }

@@ -52,8 +52,11 @@ public sealed record PlannedTest(
     /// <summary>Bits that the chance of so many particles would show of a test that tells nothing.</summary>
     public double ByChance { get; init; } = ChanceBits;
 
-    /// <summary>Expected information per minute, what chance alone would show taken off.</summary>
-    public double Rate => (Sure + (0.05 * Math.Min(Bits, ByChance))) / Minutes.Value;
+    /// <summary>Of the minutes, those that mending what is suspected would take anyway: opening the place where it lies.</summary>
+    public Minutes WantedAnyway { get; init; }
+
+    /// <summary>Expected information per minute that only it takes, what chance alone would show taken off.</summary>
+    public double Rate => (Sure + (0.05 * Math.Min(Bits, ByChance))) / (Minutes.Value - WantedAnyway.Value);
 
     /// <summary>Fewer bits than this and the test is not worth a walk: half of what chance would show, within limits.</summary>
     public double Telling => Math.Max(TestPlan.LeastBits, Math.Min(ChanceBits / 2, ByChance / 2));
@@ -71,6 +74,7 @@ public sealed class TestPlan
 {
     // Times of handling, in minutes: common practice, no source.
     private const double ReadingMinutes = 0.5;
+    private const double BeepMinutes = 0.3;
     private const double FiddlyMinutes = 0.4;
     private const double ControlMinutes = 0.2;
     private const double MakeSafeMinutes = 1.5;
@@ -91,6 +95,10 @@ public sealed class TestPlan
     private const long QuickLooks = 4_000_000;
     private const int ShortlistOneIn = 6;
     private const int Shortlist = 160;
+
+    // Tests followed when looking ahead, and what may come first among them.
+    private const int Followed = 24;
+    private const double NearlyAsMuch = 0.4;
 
     private readonly PredictionTable table;
     private readonly ProbePoints points;
@@ -131,20 +139,60 @@ public sealed class TestPlan
             .OrderByDescending(p => p.Bits >= p.Telling)
             .ThenByDescending(p => p.Rate)
             .ThenBy(p => p.At.Red)
-            .Take(most)
+            .Take(Math.Max(most, Followed))
             .ToList();
         if (ranked.Count > 0 && ranked[0].Bits < LeastBits && Confirming(beliefs, planned) is { } confirming)
         {
-            ranked.Remove(confirming);
-            ranked.Insert(0, confirming);
+            PutFirst(ranked, confirming);
+        }
+        else if (Farsighted(beliefs, situation, ranked, planned) is { } farsighted)
+        {
+            PutFirst(ranked, farsighted);
         }
 
+        ranked.RemoveRange(Math.Min(most, ranked.Count), Math.Max(0, ranked.Count - most));
         return ranked;
+    }
+
+    private static void PutFirst(List<PlannedTest> ranked, PlannedTest test)
+    {
+        ranked.Remove(test);
+        ranked.Insert(0, test);
+    }
+
+    /// <summary>
+    /// With few suspects left, of the tests that tell nearly as much per minute as the best, the one that fewest minutes
+    /// follow; null where that is not looked into.
+    /// </summary>
+    private PlannedTest? Farsighted(
+        Beliefs beliefs,
+        Situation situation,
+        List<PlannedTest> ranked,
+        PlannedTest[] planned
+    )
+    {
+        if (ranked.Count == 0 || ranked[0].Bits < ranked[0].Telling)
+        {
+            return null;
+        }
+
+        var first = ranked.Where(p => p.Bits >= p.Telling && p.Rate > NearlyAsMuch * ranked[0].Rate).ToList();
+        var later = planned
+            .Where(p => p.Bits >= p.Telling)
+            .OrderByDescending(p => p.Bits)
+            .ThenBy(p => p.Minutes.Value)
+            .Take(Followed)
+            .ToList();
+        return first.Count < 2 ? null : Foresight.Best(beliefs, this, situation, first, [.. ranked, .. later]);
     }
 
     private PlannedTest[] Rated(ProbePair[] tests, Beliefs beliefs, Situation situation, InformationGain gain)
     {
         var counting = beliefs.Counting;
+        var wanted = beliefs
+            .Suspects.Where(s => s.Repair is not null)
+            .GroupBy(s => s.Repair!.Place, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => g.Sum(s => s.Share), StringComparer.Ordinal);
         var planned = new PlannedTest[tests.Length];
         Parallel.For(
             0,
@@ -152,7 +200,14 @@ public sealed class TestPlan
             gain.NewScratch,
             (i, _, scratch) =>
             {
-                planned[i] = Plan(tests[i], situation, gain.Bits(tests[i], scratch), counting);
+                planned[i] = Plan(tests[i], situation, gain.Bits(tests[i], scratch), counting) with
+                {
+                    WantedAnyway = new Minutes(
+                        Places(tests[i])
+                            .Where(p => !situation.Opened.Contains(p.Id))
+                            .Sum(p => p.Minutes * wanted.GetValueOrDefault(p.Id))
+                    ),
+                };
                 return scratch;
             },
             _ => { }
@@ -222,30 +277,45 @@ public sealed class TestPlan
         };
 
     /// <summary>Minutes a test takes from how things stand.</summary>
-    public Minutes Cost(ProbePair at, Situation situation)
+    public Minutes Cost(ProbePair at, Situation situation) => Cost(at, situation.Alone).From(situation);
+
+    /// <summary>What a test takes, by what it depends on.</summary>
+    internal TestCost Cost(ProbePair at, bool alone)
     {
         var condition = table.Conditions[at.Condition];
-        var minutes = ReadingMinutes;
-        minutes += TakeOffMinutes * OffPlaces(condition).Count();
-        minutes += Places(at).Where(p => !situation.Opened.Contains(p.Id)).Sum(p => p.Minutes);
-
-        minutes +=
-            Scale.FeedsItself(condition.Quantity) && table.Conditions[0].IsFree && !situation.BatteryOff
-                ? BatteryMinutes
-                : 0;
-        minutes += !Scale.FeedsItself(condition.Quantity) && situation.BatteryOff ? BatteryMinutes : 0;
-        minutes += condition.Speed == DutySpeed.Rest ? 0 : EngineMinutes;
-        minutes += points.At(at.Red).Fiddly ? FiddlyMinutes : 0;
-        minutes += points.At(at.Black).Fiddly ? FiddlyMinutes : 0;
-        minutes += situation.Condition == at.Condition ? 0 : ControlMinutes;
-        minutes += condition.MayTurnEngine && !situation.MadeSafe ? MakeSafeMinutes : 0;
-        minutes += condition.Held.Count > 0 && situation.Alone ? AloneMinutes : 0;
-        minutes +=
+        var feedsItself = Scale.FeedsItself(condition.Quantity);
+        var always =
+            (condition.Quantity == Quantity.Beep ? BeepMinutes : ReadingMinutes)
+            + (TakeOffMinutes * OffPlaces(condition).Count());
+        always += condition.Speed == DutySpeed.Rest ? 0 : EngineMinutes;
+        always += points.At(at.Red).Fiddly ? FiddlyMinutes : 0;
+        always += points.At(at.Black).Fiddly ? FiddlyMinutes : 0;
+        always += condition.Held.Count > 0 && alone ? AloneMinutes : 0;
+        always +=
             condition.Jump is null ? 0
             : condition.Jump.IsHeavy ? HeavyMinutes
             : JumpMinutes;
-        return new Minutes(minutes);
+        return new TestCost(
+            always,
+            [.. Places(at)],
+            at.Condition,
+            ControlMinutes,
+            condition.MayTurnEngine ? MakeSafeMinutes : 0,
+            feedsItself && table.Conditions[0].IsFree ? BatteryMinutes : 0,
+            feedsItself ? 0 : BatteryMinutes
+        );
     }
+
+    /// <summary>How things stand after a reading: places stay open, controls stay put, safe stays safe.</summary>
+    public Situation After(Situation before, ProbePair at) =>
+        before with
+        {
+            Opened = before.Opened.Union(Places(at).Select(p => p.Id)).ToHashSet(StringComparer.Ordinal),
+            Condition = at.Condition,
+            BatteryOff = Scale.FeedsItself(table.Conditions[at.Condition].Quantity) && table.Conditions[0].IsFree,
+            MadeSafe = before.MadeSafe || table.Conditions[at.Condition].MayTurnEngine,
+            Done = new HashSet<ProbePair>(before.Done) { at },
+        };
 
     private bool CanProbe(int condition, int node, Situation situation)
     {

@@ -8,8 +8,9 @@ namespace Pritchel.Core.Diagnosis;
 /// <param name="NoTestLeft">No allowed test would tell the rest apart.</param>
 public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
 {
-    // What acting on the wrong part costs, in minutes: fit, try, take out again. Common practice, no source.
-    private const double WrongRepairMinutes = 60;
+    /// <summary>What acting on the wrong part costs: fit, try, take out again. Common practice, no source.</summary>
+    internal const double WrongRepairMinutes = 60;
+
     private const double MostDoubt = 0.1;
 
     // A complaint is hearsay: no verdict before the meter has spoken twice, or once and an eye; once is enough to see

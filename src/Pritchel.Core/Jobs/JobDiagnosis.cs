@@ -160,7 +160,7 @@ public sealed class JobDiagnosis
         {
             situation = happened.Event switch
             {
-                ReadingTaken reading when kit.Pair(reading.At) is { } at => Measured(situation, kit, at),
+                ReadingTaken reading when kit.Pair(reading.At) is { } at => kit.Plan.After(situation, at),
                 LookedAt look when PlaceOf(kit, look) is { } place => situation with
                 {
                     Opened = With(situation.Opened, place),
@@ -184,18 +184,6 @@ public sealed class JobDiagnosis
         kit
             .Circuit.Faults.FirstOrDefault(f => string.Equals(f.Repair.Id, look.Repair, StringComparison.Ordinal))
             ?.Repair.Place;
-
-    /// <summary>How things stand after a reading: places stay open, controls stay put, safe stays safe.</summary>
-    public static Situation Measured(Situation before, DiagnosisKit kit, ProbePair at) =>
-        before with
-        {
-            Opened = before.Opened.Union(kit.Plan.Places(at).Select(p => p.Id)).ToHashSet(StringComparer.Ordinal),
-            Condition = at.Condition,
-            BatteryOff =
-                Scale.FeedsItself(kit.Table.Conditions[at.Condition].Quantity) && kit.Table.Conditions[0].IsFree,
-            MadeSafe = before.MadeSafe || kit.Table.Conditions[at.Condition].MayTurnEngine,
-            Done = With(before.Done, at),
-        };
 
     private static HashSet<T> With<T>(IReadOnlySet<T> set, T item) => [.. set, item];
 }

@@ -164,7 +164,7 @@ public sealed class HiddenFault
 
         var function = condition.Quantity switch
         {
-            Quantity.Ohms => MeterFunction.Ohms,
+            Quantity.Ohms or Quantity.Beep => MeterFunction.Ohms,
             Quantity.Diode => MeterFunction.Diode,
             Quantity.AcVolts => MeterFunction.AcVolts,
             Quantity.PeakVolts => MeterFunction.PeakVolts,
@@ -181,6 +181,12 @@ public sealed class HiddenFault
         if (display.Jumps)
         {
             return new Reading(at, null, symptom);
+        }
+
+        if (condition.Quantity == Quantity.Beep)
+        {
+            var beeps = !display.OverRange && display.Value < meter.BeepsUnder.Value;
+            return new Reading(at, Scale.Of(Quantity.Beep, beeps ? 2 : 0), symptom);
         }
 
         if (Scale.FeedsItself(condition.Quantity) || Scale.Alternates(condition.Quantity))

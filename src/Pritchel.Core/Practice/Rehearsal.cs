@@ -76,7 +76,7 @@ public static class Rehearsal
             }
 
             readings.Add(reading);
-            situation = JobDiagnosis.Measured(situation, kit, next.At);
+            situation = kit.Plan.After(situation, next.At);
         }
     }
 }

@@ -171,11 +171,20 @@ public static class TestWords
             Quantity.PeakVolts => "Peak volts",
             Quantity.Action => "Join and see",
             Quantity.Glow => "Bulb",
+            Quantity.Beep => "Beep",
             Quantity.Ohms => "Ohms",
             Quantity.Diode => "Diode range",
             _ => "Volts",
         };
-        if (test.Condition.Quantity == Quantity.Amps || Scale.IsSeen(test.Condition.Quantity))
+        if (test.Condition is { Quantity: Quantity.Glow, Jump.Kind: JumpKind.TestLamp })
+        {
+            return char.ToUpperInvariant(test.Condition.Words[0]) + test.Condition.Words[1..];
+        }
+
+        if (
+            test.Condition.Quantity == Quantity.Amps
+            || (test.Condition.Quantity != Quantity.Beep && Scale.IsSeen(test.Condition.Quantity))
+        )
         {
             return $"{what}: {test.Condition.Words}";
         }
@@ -195,11 +204,19 @@ public static class TestWords
     }
 
     /// <summary>Why this test, in one line.</summary>
-    public static string Why(PlannedTest test) =>
-        string.Create(
+    public static string Why(PlannedTest test)
+    {
+        // Less is not worth a word.
+        const double Minute = 1;
+        var bits = test.Bits > TestPlan.LeastBits ? $" ({test.Bits:0.0} bit)" : "";
+        var wanted =
+            test.WantedAnyway.Value >= Minute ? $"; {test.WantedAnyway} of it the repair is likely to want anyway" : "";
+        var there = test.Minutes.Value > 2 ? ", getting there included" : "";
+        return string.Create(
             CultureInfo.InvariantCulture,
-            $"{Splits(test.Bits)}{(test.Bits > TestPlan.LeastBits ? $" ({test.Bits:0.0} bit)" : "")} in {test.Minutes}{(test.Minutes.Value > 2 ? ", getting there included" : "")}."
+            $"{Splits(test.Bits)}{bits} in {test.Minutes}{there}{wanted}."
         );
+    }
 
     /// <summary>The same reading on the other of two like engines; null where there is none.</summary>
     public static string? Compare(PlannedTest test, DiagnosisKit kit)
@@ -235,7 +252,10 @@ public static class TestWords
             Quantity.Action when condition.Jump!.IsHeavy =>
                 "a starting lead or a remote button made for it, never a spanner or a screwdriver",
             Quantity.Action => "a lead with a 15 A fuse and a button in it",
+            Quantity.Glow when condition.Jump!.Kind == JumpKind.TestLamp =>
+                "a test lamp of about a quarter of an amp, proved on the battery first",
             Quantity.Glow => "a 12 V 21 W bulb on two leads",
+            Quantity.Beep => "the beep range; touch the leads together first",
             _ => "DC volts, 20 V range",
         };
 
@@ -278,6 +298,7 @@ public static class TestWords
         {
             Quantity.Glow => [("2", "Bright"), ("1", "Dim"), ("0", "Out")],
             Quantity.Action => [("2", "It does"), ("1", "Weak, or clicks"), ("0", "Nothing")],
+            Quantity.Beep => [("2", "Beeps"), ("1", "Now and then"), ("0", "Silent")],
             _ => [("2", "Sparks"), ("1", "Weak spark"), ("0", "No spark")],
         };
 
@@ -292,6 +313,10 @@ public static class TestWords
                 "An open stator gives a hundred volts and more when the engine is revved: clip both leads on first, hands off, nothing near belts, blades and exhaust. Outdoors.",
             Quantity.PeakVolts =>
                 "Hundreds of volts on exciter and kill wires: clips on first, nobody touching, then pull it over. Plug leads off and grounded.",
+            Quantity.Glow when condition.Jump!.Kind == JumpKind.TestLamp =>
+                "Never on a kill wire, a controller or an injector. A lit lamp clears what feeds a quarter of an amp, not what feeds a starter.",
+            Quantity.Beep =>
+                "A beep is anything under 30 to 50 Ω, and no proof of a good joint; silence through a diode is not an open.",
             Quantity.Glow => "Bulb and fuse holder get hot. Bright is a short or a stalled load, dim an ordinary load.",
             _ => null,
         };

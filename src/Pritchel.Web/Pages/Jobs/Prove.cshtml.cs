@@ -30,6 +30,10 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
     /// <summary>Whether everything passed and no bypass is left.</summary>
     public bool Proved => Checks.All(c => c.Passed) && Open.State.OpenBypasses.Count == 0;
 
+    /// <summary>What a reading that is repeated reads.</summary>
+    public Quantity Quantity(ProofCheck check) =>
+        Open.Kit.Table.Conditions[ProofList.PairOf(Open, check.Id)!.Value.Condition].Quantity;
+
     /// <summary>Shows the proof.</summary>
     public async Task<IActionResult> OnGetAsync() =>
         !await PrepareAsync() ? NotFound()

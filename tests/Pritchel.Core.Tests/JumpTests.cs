@@ -15,6 +15,10 @@ public class JumpTests
         DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), "blades", [])
     );
 
+    private static readonly Lazy<DiagnosisKit> Headlamp = new(() =>
+        DiagnosisKit.Build(Shipped.Tractor, "does-lamp-right", [])
+    );
+
     /// <summary>What is seen on the middle one of the machines drawn with a fault, or with the sound machine; or on the brightest.</summary>
     private static double Seen(DiagnosisKit kit, string words, string? fault, bool brightest = false)
     {
@@ -64,6 +68,34 @@ public class JumpTests
             6
         );
         Assert.Equal(0, Seen(Tractor, "main fuse out, a bulb in its place, coupling P1 apart", null), 6);
+    }
+
+    [Theory]
+    // The right headlamp's way: battery, fuse, wire 2, coupling P1, key B to L, then the splice and wire 49.
+    [InlineData("main fuse 2", null, 2)]
+    [InlineData("main fuse 2", "1/open", 0)]
+    [InlineData("main fuse 2", "key/B-L/open", 2)]
+    [InlineData("key switch L", "key/B-L/open", 0)]
+    [InlineData("key switch L", "2/open", 0)]
+    [InlineData("key switch L", "49/open", 2)]
+    public void A_test_lamp_lights_behind_what_still_feeds(string at, string? fault, double seen) =>
+        Assert.Equal(seen, Seen(Headlamp.Value, $"test lamp from {at} to battery", fault), 6);
+
+    [Fact]
+    public void No_test_lamp_touches_a_controllers_way()
+    {
+        var circuit = Shipped.Circuit("ridge-carrier-4");
+        var controller = Enumerable
+            .Range(0, circuit.Network.NodeCount)
+            .Where(n => circuit.NodeAddresses[n].Any(a => a.StartsWith("ecu.", StringComparison.Ordinal)))
+            .ToHashSet();
+        var lamps = Symptoms
+            .Of(circuit)
+            .SelectMany(s => Conditions.Of(circuit, s.Duty))
+            .Where(c => c.Jump?.Kind == JumpKind.TestLamp)
+            .ToList();
+        Assert.NotEmpty(lamps);
+        Assert.DoesNotContain(lamps, c => controller.Contains(c.Jump!.From) && c.Jump.From != circuit.Reference);
     }
 
     [Fact]

@@ -60,6 +60,39 @@ public class OhmsTests
     }
 
     [Theory]
+    // Off at the coil and wire to block: let go it beeps, held it is silent. Silent let go: switch or wire; beeping held: chafed.
+    [InlineData("stops-magneto-lever-0", "everything at rest", null, 2)]
+    [InlineData("stops-magneto-lever-0", "everything at rest", "brake-switch/stop/open", 0)]
+    [InlineData("sparks-magneto", "lever held", null, 0)]
+    [InlineData("sparks-magneto", "lever held", "3/chafed", 2)]
+    public void A_kill_wire_beeps_when_it_should_and_only_then(string duty, string words, string? fault, double heard)
+    {
+        var kit = DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), duty, []);
+        var (condition, index) = kit
+            .Table.Conditions.Select((c, i) => (c, i))
+            .First(c =>
+                c.c.Quantity == Quantity.Beep
+                && c.c.Words.StartsWith("kill wire off at the coil", StringComparison.Ordinal)
+                && c.c.Words.Contains(words, StringComparison.Ordinal)
+            );
+        var (red, black) = condition.Pairs!.First(p => kit.Circuit.NodeAddresses[p.Red].Contains("1@from"));
+        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id == fault && h.HasVolts);
+        var shown = hypothesis.At(index, red).ToArray().Select(s => Scale.Figure(Quantity.Beep, s)).ToList();
+        Assert.NotEqual(red, black);
+
+        // A chafe bridges by more or less; at its worst it beeps.
+        Assert.Equal(heard, heard > 0 ? shown.Max() : shown.Min(), 6);
+    }
+
+    [Theory]
+    [InlineData(0.1, 2)]
+    [InlineData(20, 2)]
+    [InlineData(40, 1)]
+    [InlineData(100, 0)]
+    public void A_beep_tells_a_bad_joint_from_a_good_one_no_more_than_it_can(double ohms, double heard) =>
+        Assert.Equal(heard, Scale.BeepOf(ohms));
+
+    [Theory]
     [InlineData(0, 0.2, 1, 1.2)]
     [InlineData(0, 0.1, 2, 2.1)]
     [InlineData(0.5, 0.1, 0, 0.4)]

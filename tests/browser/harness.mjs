@@ -82,6 +82,9 @@ export async function pageOf(browser, app, viewport, extra = {}) {
   return page;
 }
 
+/** What is pressed for a continuity range over what an ohmmeter shows: it beeps under 40 Ω. */
+export const beeps = (shown) => (!shown.overRange && shown.value < 40 ? "2" : "0");
+
 /** The tractor with a fault planted, answering where the page says the probes go. */
 export async function answer(app, page, faultId) {
   const asked = await page.$eval("#test-form", (form) => Object.fromEntries(new FormData(form)));

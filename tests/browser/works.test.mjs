@@ -1,7 +1,7 @@
 // What goes with a diagnosis: joining two points, prices, the clip lead that proves a place, codes that were stored.
 import assert from "node:assert/strict";
 import { after, before, test } from "node:test";
-import { App, launch, pageOf } from "./harness.mjs";
+import { App, launch, pageOf, beeps } from "./harness.mjs";
 
 let app;
 let browser;
@@ -36,7 +36,8 @@ function hunter(page, tag, fault) {
     const form = await page.$eval("#test-form", (f) => Object.fromEntries(new FormData(f)));
     const c = conditions[Number(form.Condition)];
     if (c.quantity === "action" || c.quantity === "glow") return press(page, "button:text-is('Not sure')");
-    const shown = await app.api(`/machines/${machine}/measure`, { before: Number(form.Condition) === 0 || c.off.length ? [] : [conditions[0].setting, {}], setting: c.setting, off: c.off, batteryDisconnected: c.quantity !== "volts", function: c.quantity === "volts" ? "dcVolts" : c.quantity, red: form.Red, black: form.Black, faults: [{ id: fault }] });
+    const shown = await app.api(`/machines/${machine}/measure`, { before: Number(form.Condition) === 0 || c.off.length ? [] : [conditions[0].setting, {}], setting: c.setting, off: c.off, batteryDisconnected: c.quantity !== "volts", function: { volts: "dcVolts", beep: "ohms" }[c.quantity] ?? c.quantity, red: form.Red, black: form.Black, faults: [{ id: fault }] });
+    if (c.quantity === "beep") return press(page, `.seen button[value='${beeps(shown)}']`);
     await page.fill("#typed", shown.overRange ? "OL" : shown.value.toFixed(2));
     return press(page, ".answers button:text-is('Enter ⏎')");
   };

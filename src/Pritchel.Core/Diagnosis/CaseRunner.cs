@@ -40,6 +40,9 @@ internal sealed class CaseRunner
     private readonly int[] asTried;
     private double[] peaks = [];
     private DeadNetwork? dead;
+
+    // The condition whose dead circuit stands eliminated; −1 for none.
+    private int standsDead = -1;
     private readonly CircuitState?[] stood;
     private CircuitState? still;
     private Standpoint tried;
@@ -201,6 +204,7 @@ internal sealed class CaseRunner
     {
         tried = stands[particle];
         tried.Parameters.CopyTo(values, 0);
+        standsDead = -1;
         for (var c = 0; c < table.Conditions.Count; c++)
         {
             if (!asTried.Contains(c) && (reaches.Length == 0 || reaches[c]))
@@ -403,17 +407,20 @@ internal sealed class CaseRunner
             return;
         }
 
-        if (Scale.FeedsItself(wanted.Quantity) || wanted.Jump is not null)
+        var deadAs = table.DeadAs[condition];
+        if (deadAs < 0 && (Scale.FeedsItself(wanted.Quantity) || wanted.Jump is not null))
         {
             Open(condition);
         }
 
-        if (wanted.Quantity is Quantity.Ohms or Quantity.Beep)
+        if (deadAs >= 0 && standsDead != deadAs)
         {
             // An ohmmeter's half volt opens no diode and pulls no relay: what stands without it stands with it.
+            Open(condition);
             dead ??= new DeadNetwork(circuit.Network);
             var standing = Standing(condition, wanted.Setting);
             dead.Stand(standing.Conductances, standing.SourceConductances);
+            standsDead = deadAs;
         }
 
         if (wanted.Quantity == Quantity.PeakVolts)

@@ -146,11 +146,13 @@ public static partial class Conditions
         Duty duty
     )
     {
-        const int MostPlaces = 4;
+        const int MostPlaces = 3;
         var machine = circuit.Machine;
         var ways = new[] { duty.Control, duty.Load }
             .OfType<string>()
-            .SelectMany(p => LinePath.Through(circuit, own, p).Pieces)
+            .SelectMany(part =>
+                LinePath.Through(circuit, own, part).Pieces.TakeWhile(p => p.Name.Split('/')[0] != part)
+            )
             .ToList();
         bool IsElectronic(string id) =>
             machine.Parts.FirstOrDefault(p => p.Id == id) is { } part
@@ -160,15 +162,24 @@ public static partial class Conditions
             return [];
         }
 
-        var fused = ways.Where(p =>
-            machine.Parts.FirstOrDefault(q => q.Id == p.Name.Split('/')[0])?.Kind == PartKinds.Fuse
-            || IsContact(circuit, p)
+        var feeding = ways.Where(p =>
+            IsContact(circuit, p)
+            || machine.Parts.FirstOrDefault(q => q.Id == p.Name.Split('/')[0])?.Kind
+                is PartKinds.Fuse
+                    or PartKinds.Breaker
+                    or PartKinds.Switch
         );
-        return fused
+        var behind = feeding
             .Select(p => p.To)
             .Where(n => n != circuit.Reference && !circuit.KillMetal().Contains(n))
             .Distinct()
-            .Take(MostPlaces)
+            .ToList();
+        var places = Math.Min(MostPlaces, behind.Count);
+
+        // The first, the last and one between: enough to halve the way.
+        return Enumerable
+            .Range(0, places)
+            .Select(i => behind[i * (behind.Count - 1) / Math.Max(1, places - 1)])
             .Select(n =>
                 Joining(
                     circuit,

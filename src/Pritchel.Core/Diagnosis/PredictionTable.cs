@@ -35,6 +35,7 @@ public sealed class PredictionTable
         Off = [.. Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
         Batteries = [.. Case.Batteries(circuit)];
         Tested = [.. Enum.GetValues<SparkTesterAt>().Select(at => Case.Replaced(circuit, at).ToArray())];
+        DeadAs = [.. Conditions.Select(FirstDeadAs)];
         Lamps =
         [
             .. circuit
@@ -60,6 +61,11 @@ public sealed class PredictionTable
 
     /// <summary>What a spark tester stands in for, by where it sits.</summary>
     internal ParameterId[][] Tested { get; }
+
+    /// <summary>
+    /// By condition, the first that reads as dead a circuit by ohms or beep as it does; −1 where the circuit is live.
+    /// </summary>
+    internal int[] DeadAs { get; }
 
     /// <summary>Whether the duty's speed turns charge windings whose waves matter to it.</summary>
     internal bool FollowsWaves { get; }
@@ -252,6 +258,21 @@ public sealed class PredictionTable
                 fault.Apply(parameters, 1);
             }
         }
+    }
+
+    private int FirstDeadAs(Condition wanted)
+    {
+        static bool IsDead(Condition condition) => condition.Quantity is Quantity.Ohms or Quantity.Beep;
+        return !IsDead(wanted)
+            ? -1
+            : Conditions
+                .ToList()
+                .FindIndex(c =>
+                    IsDead(c)
+                    && c.Setting.Equals(wanted.Setting)
+                    && c.Tester == wanted.Tester
+                    && c.Off.SequenceEqual(wanted.Off)
+                );
     }
 
     private Hypothesis OpenIn(string partId) =>

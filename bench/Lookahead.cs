@@ -271,8 +271,10 @@ internal static class Lookahead
         {
             get
             {
-                var severities = kit.Table.Hypotheses.First(h => h is { Fault: not null, HasVolts: true }).Severities;
-                var order = Enumerable.Range(0, severities.Count).OrderBy(p => severities[p]).ToArray();
+                var severities = kit
+                    .Table.Hypotheses.First(h => h is { Fault: not null, HasVolts: true })
+                    .SeverityBy.ToArray();
+                var order = Enumerable.Range(0, severities.Length).OrderBy(p => severities[p]).ToArray();
                 return [.. new[] { 1, 3, 5 }.Select(sixth => order[sixth * order.Length / 6])];
             }
         }

@@ -210,7 +210,7 @@ public sealed class Beliefs
             return;
         }
 
-        var (leastShare, most) = Table.FollowsWaves ? (1e-3, 10) : (0.03, 4);
+        var (leastShare, most) = Table.FollowsWaves ? (1e-3, 10) : (0.05, 3);
         var fits = new SeverityFit?[weights.Length];
         Parallel.For(0, weights.Length, h => fits[h] = SeverityFit.Of(this, Table.Hypotheses[h], grouped, told[h]));
         var total = weights.Select((w, h) => Math.Max(w.Sum(), fits[h]?.Weight ?? 0)).Sum();

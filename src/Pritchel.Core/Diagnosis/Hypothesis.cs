@@ -46,7 +46,10 @@ public sealed class Hypothesis
     }
 
     /// <summary>Severity of each particle, as a fraction of the fault's range; none where nothing was kept.</summary>
-    public IReadOnlyList<double> Severities { get; init; } = [];
+    internal double[] Severities { get; init; } = [];
+
+    /// <summary>The same, for those outside.</summary>
+    public ReadOnlySpan<double> SeverityBy => Severities;
 
     /// <summary>Conditions in which the fault shows at all.</summary>
     internal bool[] Reaches(Hypothesis healthy, int conditions) =>

@@ -20,6 +20,7 @@ internal sealed class InformationGain
     private const int Representatives = 4;
     private const double LeastDifferenceVolts = 0.01;
     private const double FarAway = 100;
+    private const int MostOnStack = 1024;
     private static readonly double FineTop = BinsPerFine * Math.Asinh(1 / FineVolts);
     private static readonly int BinOffset = (int)Math.Ceiling(FineTop + (BinsPerVolt * (-LeastVolts - 1))) + 1;
     private static readonly float[] Places = TabulatePlaces();
@@ -92,15 +93,17 @@ internal sealed class InformationGain
             return 0;
         }
 
-        Array.Clear(scratch);
-        var places = beliefs.Table.Conditions[at.Condition].Quantity == Quantity.Ohms ? OhmPlaces : Places;
-        var total = scratch.AsSpan(classes * Bins, Bins);
-        var mass = 0.0;
+        var quantity = beliefs.Table.Conditions[at.Condition].Quantity;
+        var places = quantity == Quantity.Ohms ? OhmPlaces : Places;
+        Span<(int First, int Past)> ranges =
+            classes <= MostOnStack ? stackalloc (int, int)[classes] : new (int, int)[classes];
+        ranges.Fill((Jumping, 0));
         foreach (var (shown, index, particles) in live)
         {
             var figures = new Expected(shown, at, SharingWith(at), particles[0].Index);
             var row = scratch.AsSpan(index * Bins, Bins);
             var chatters = shown.Chatters(at.Condition);
+            var (first, past) = ranges[index];
             foreach (var (p, weight) in particles)
             {
                 if (chatters[p])
@@ -114,50 +117,68 @@ internal sealed class InformationGain
                 var above = (place - bin) * weight;
                 row[bin] += weight - above;
                 row[bin + 1] += above;
+                (first, past) = (Math.Min(first, bin), Math.Max(past, bin + 2));
+            }
+
+            ranges[index] = (first, past);
+        }
+
+        if (Scale.FeedsItself(quantity))
+        {
+            for (var k = 0; k < classes; k++)
+            {
+                ranges[k] = Blur(scratch.AsSpan(k * Bins, Jumping), ranges[k]);
             }
         }
 
+        var bits = Math.Max(0, entropy - Remaining(scratch, ranges));
+        Clear(scratch, ranges);
+        return bits;
+    }
+
+    /// <summary>Leaves the scratch as empty as it was found: most rows are filled over a few bins only.</summary>
+    private void Clear(double[] scratch, ReadOnlySpan<(int First, int Past)> ranges)
+    {
         for (var k = 0; k < classes; k++)
         {
+            var (first, past) = ranges[k];
             var row = scratch.AsSpan(k * Bins, Bins);
-            if (Scale.FeedsItself(beliefs.Table.Conditions[at.Condition].Quantity))
+            row[Jumping] = 0;
+            if (past > first)
             {
-                Blur(row[..Jumping]);
-            }
-
-            for (var b = 0; b < Bins; b++)
-            {
-                total[b] += row[b];
+                row[first..past].Clear();
             }
         }
 
-        foreach (var t in total)
-        {
-            mass += t;
-        }
-
-        return Math.Max(0, entropy - Remaining(scratch, total, mass));
+        scratch.AsSpan(classes * Bins, Bins).Clear();
     }
 
     /// <summary>
     /// Severities of a log scale leave gaps where few particles count, and a reading in a gap of one suspect and not of
     /// another's would seem to tell them apart: each figure is spread over as many bins as the gaps are wide.
     /// </summary>
-    private void Blur(Span<double> row)
+    private (int First, int Past) Blur(Span<double> row, (int First, int Past) range)
     {
+        if (range.Past <= range.First)
+        {
+            return range;
+        }
+
+        var (first, past) = (Math.Max(0, range.First - spreadOver), Math.Min(row.Length, range.Past + spreadOver));
         Span<double> before = stackalloc double[row.Length];
-        row.CopyTo(before);
-        var most = row.Length - 1;
-        for (var b = 0; b < row.Length; b++)
+        row[first..past].CopyTo(before[first..past]);
+        for (var b = first; b < past; b++)
         {
             double sum = 0;
             for (var d = -spreadOver; d <= spreadOver; d++)
             {
-                sum += (spreadOver + 1 - Math.Abs(d)) * before[Math.Clamp(b + d, 0, most)];
+                sum += (spreadOver + 1 - Math.Abs(d)) * before[Math.Clamp(b + d, 0, row.Length - 1)];
             }
 
             row[b] = sum / ((spreadOver + 1) * (spreadOver + 1));
         }
+
+        return (first, past);
     }
 
     /// <summary>Whether the likeliest particles of what is left predict different volts at all.</summary>
@@ -179,24 +200,37 @@ internal sealed class InformationGain
         return most - least > LeastDifferenceVolts;
     }
 
-    private double Remaining(double[] rows, Span<double> total, double mass)
+    /// <summary>Entropy that is expected to be left, Σ −joint·log₂(joint/total) over the mass of what is in the bins.</summary>
+    private double Remaining(double[] rows, ReadOnlySpan<(int First, int Past)> ranges)
     {
-        double remaining = 0;
-        for (var b = 0; b < Bins; b++)
+        var total = rows.AsSpan(classes * Bins, Bins);
+        for (var k = 0; k < classes; k++)
         {
-            if (total[b] <= 0)
+            var row = rows.AsSpan(k * Bins, Bins);
+            for (var b = ranges[k].First; b < ranges[k].Past; b++)
             {
-                continue;
+                total[b] += row[b];
             }
 
-            for (var k = 0; k < classes; k++)
+            total[Jumping] += row[Jumping];
+        }
+
+        var (mass, remaining) = (0.0, 0.0);
+        foreach (var t in total)
+        {
+            mass += t;
+            remaining += t > 0 ? t * Math.Log2(t) : 0;
+        }
+
+        for (var k = 0; k < classes; k++)
+        {
+            var row = rows.AsSpan(k * Bins, Bins);
+            for (var b = ranges[k].First; b < ranges[k].Past; b++)
             {
-                var joint = rows[(k * Bins) + b];
-                if (joint > 0)
-                {
-                    remaining -= joint * Math.Log2(joint / total[b]);
-                }
+                remaining -= row[b] > 0 ? row[b] * Math.Log2(row[b]) : 0;
             }
+
+            remaining -= row[Jumping] > 0 ? row[Jumping] * Math.Log2(row[Jumping]) : 0;
         }
 
         return remaining / mass;

@@ -21,14 +21,14 @@ internal readonly record struct SeverityFit(double About, double Within, double 
     )
     {
         if (
-            hypothesis is not { HasVolts: true, Severities.Count: > 0, Fault.Severity: var range }
+            hypothesis is not { HasVolts: true, Severities.Length: > 0, Fault.Severity: var range }
             || range.Most <= range.Least
         )
         {
             return null;
         }
 
-        var order = Enumerable.Range(0, hypothesis.Severities.Count).OrderBy(p => hypothesis.Severities[p]).ToArray();
+        var order = Enumerable.Range(0, hypothesis.Severities.Length).OrderBy(p => hypothesis.Severities[p]).ToArray();
         var (best, about, mass) = (double.NegativeInfinity, 0.5, before.Sum() / Steps);
         var next = 0;
         for (var s = 0; s < Steps; s++)

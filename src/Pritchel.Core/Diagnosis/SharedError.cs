@@ -25,6 +25,7 @@ internal sealed class SharedError
 
     private readonly List<Taken> taken = [];
     private double[] agreements = [];
+    private int[] current = [];
 
     /// <summary>
     /// Readings that say the same twice, by number: volts of one condition, and all that is seen of one kind, since one eye
@@ -48,8 +49,6 @@ internal sealed class SharedError
         agreements = [.. taken.Select(t => group < 0 || t.Group < 0 ? 0 : Correlation(t, predicted, faces))];
         current = faces;
     }
-
-    private int[] current = [];
 
     /// <summary>Mean and standard deviation of a reading, given those kept before it.</summary>
     /// <param name="group">What it shares the model's error with.</param>
@@ -110,39 +109,44 @@ internal sealed class SharedError
     /// <summary>Correlation of two readings' figures over the particles, within the faces that a fault has.</summary>
     private static double Correlation(Taken before, double[] predicted, int[] faces)
     {
-        var (mine, its) = (predicted, before.Predicted);
-        var sums = new Dictionary<int, (int Count, double Mine, double Its)>();
-        for (var p = 0; p < mine.Length; p++)
+        var sums = new Sums();
+        if (faces.Length == 0 && before.Faces.Length == 0)
         {
-            if (!double.IsNaN(mine[p]) && !double.IsNaN(its[p]))
+            for (var p = 0; p < predicted.Length; p++)
             {
-                var (count, a, b) = sums.GetValueOrDefault(Face(p));
-                sums[Face(p)] = (count + 1, a + mine[p], b + its[p]);
+                sums.Add(predicted[p], before.Predicted[p]);
             }
+
+            return sums.Moments().Correlation;
         }
 
-        var (both, ofMine, ofIts) = (0.0, 0.0, 0.0);
-        for (var p = 0; p < mine.Length; p++)
+        var byFace = new Dictionary<int, Sums>();
+        for (var p = 0; p < predicted.Length; p++)
         {
-            if (!double.IsNaN(mine[p]) && !double.IsNaN(its[p]))
-            {
-                var (count, a, b) = sums[Face(p)];
-                var (x, y) = (mine[p] - (a / count), its[p] - (b / count));
-                both += x * y;
-                ofMine += x * x;
-                ofIts += y * y;
-            }
+            var face =
+                (faces.Length > 0 ? faces[p] * predicted.Length : 0) + (before.Faces.Length > 0 ? before.Faces[p] : 0);
+            var own = byFace.GetValueOrDefault(face);
+            own.Add(predicted[p], before.Predicted[p]);
+            byFace[face] = own;
         }
 
-        const double Still = 1e-8;
-        return ofMine < Still || ofIts < Still ? 0 : both / Math.Sqrt(ofMine * ofIts);
-
-        int Face(int particle) => (faces[particle] * mine.Length) + before.Faces[particle];
+        return byFace.Values.Aggregate(default(Moments), (all, own) => all + own.Moments()).Correlation;
     }
 
-    /// <summary>Which of its faces each particle shows: figures with no wide gap between them are one.</summary>
+    /// <summary>Which of its faces each particle shows, figures with no wide gap between them being one; none where there is but one.</summary>
     private static int[] Faces(double[] predicted)
     {
+        var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
+        foreach (var figure in predicted)
+        {
+            (least, most) = (figure < least ? figure : least, figure > most ? figure : most);
+        }
+
+        if (!(most - least > FacesApart))
+        {
+            return [];
+        }
+
         var order = new int[predicted.Length];
         for (var p = 0; p < order.Length; p++)
         {
@@ -158,6 +162,53 @@ internal sealed class SharedError
         }
 
         return faces;
+    }
+
+    /// <summary>Sums over pairs of figures; a pair of which one is not known is left out.</summary>
+    private struct Sums
+    {
+        private double count;
+        private double first;
+        private double second;
+        private double squaresOfFirst;
+        private double squaresOfSecond;
+        private double products;
+
+        public void Add(double one, double other)
+        {
+            if (double.IsNaN(one + other))
+            {
+                return;
+            }
+
+            count++;
+            first += one;
+            second += other;
+            squaresOfFirst += one * one;
+            squaresOfSecond += other * other;
+            products += one * other;
+        }
+
+        public readonly Moments Moments() =>
+            count == 0
+                ? default
+                : new(
+                    squaresOfFirst - (first * first / count),
+                    squaresOfSecond - (second * second / count),
+                    products - (first * second / count)
+                );
+    }
+
+    /// <summary>Sums of squares and products about the means.</summary>
+    private readonly record struct Moments(double First, double Second, double Both)
+    {
+        // Figures of volts squared, below which nothing varies but rounding.
+        private const double Still = 1e-8;
+
+        public double Correlation => First < Still || Second < Still ? 0 : Both / Math.Sqrt(First * Second);
+
+        public static Moments operator +(Moments a, Moments b) =>
+            new(a.First + b.First, a.Second + b.Second, a.Both + b.Both);
     }
 
     private sealed record Taken(

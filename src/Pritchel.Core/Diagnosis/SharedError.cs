@@ -86,8 +86,8 @@ internal sealed class SharedError
 
             var apart = (predicted - before.Predicted[particle]) / AlikeVolts;
             var alike = before.Group == group ? Math.Exp(-apart * apart) : 0;
-            var shared = (Math.Max(agreements[i], alike) * gap * itsGap) + (alike * Common(model) * Common(itsModel));
-            shared = agreements[i] < 0 && alike < -agreements[i] ? agreements[i] * gap * itsGap : shared;
+            var agree = Math.Abs(agreements[i]) > alike ? agreements[i] : alike;
+            var shared = (agree * gap * itsGap) + (alike * Common(model) * Common(itsModel));
             var left = own - (shared * shared / whole);
             if (left < variance)
             {

@@ -13,7 +13,7 @@ await take("bench");
 await page.goto(`${app.url}/jobs/T-0001/complaint`);
 await take("complaint");
 await page.goto(`${app.url}/jobs/T-0001`);
-await page.fill("#typed", "12.4");
+await page.fill("#typed", "3.9");
 await take("diagnose");
 await page.goto(`${app.url}/jobs/T-0001/look`);
 await take("look");
@@ -22,7 +22,7 @@ await take("why");
 
 const phone = await pageOf(browser, app, { width: 390, height: 844 }, { colorScheme: "dark", hasTouch: true, isMobile: true });
 await phone.goto(`${app.url}/jobs/T-0001`);
-await phone.fill("#typed", "12.4");
+await phone.fill("#typed", "3.9");
 await phone.screenshot({ path: `${folder}diagnose-phone-night.png` });
 
 const fault = "C4@to/joint/open";

@@ -97,6 +97,12 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
 
         Chosen = Machine.Wires.FirstOrDefault(w => string.Equals(w.Id, Wire, StringComparison.Ordinal));
         Solve();
+        if (View == "line" && !Lines.Any())
+        {
+            View = "loom";
+            Problems.Add("Line: nothing here is fed by a battery or killed by a wire yet; this is the loom.");
+        }
+
         Pictures = await pictures.ListAsync(id, HttpContext.RequestAborted);
         Jobs =
         [

@@ -108,7 +108,7 @@ internal sealed class CaseRunner
             return healthy.Harmless(fault);
         }
 
-        var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
+        var shown = new Predictions(table, lamps.Length);
         var first = Screen(draws);
         foreach (var p in first)
         {
@@ -157,7 +157,7 @@ internal sealed class CaseRunner
         double[] mass
     )
     {
-        var shown = new Predictions(table.Conditions, table.Circuit.Network.NodeCount, lamps.Length, draws.Count);
+        var shown = new Predictions(table, lamps.Length);
         var heard = new Heard[draws.Count];
         StandAfresh(draws);
         var reaches = before.Reaches(healthy, table.Conditions.Count);
@@ -207,7 +207,7 @@ internal sealed class CaseRunner
         standsDead = -1;
         for (var c = 0; c < table.Conditions.Count; c++)
         {
-            if (!asTried.Contains(c) && (reaches.Length == 0 || reaches[c]))
+            if (table.HasFigures(c) && !asTried.Contains(c) && (reaches.Length == 0 || reaches[c]))
             {
                 shown.Chatters[c][particle] = Visit(c) == Settlement.Chatters;
                 Note(shown, c, particle);
@@ -339,7 +339,8 @@ internal sealed class CaseRunner
             });
 
     /// <summary>Particles that tell soonest whether a fault matters; fewer where each takes long.</summary>
-    private int[] Screen(ParticleDraws draws) => [.. draws.Screen.Take(table.FollowsWaves ? 2 : 4)];
+    private int[] Screen(ParticleDraws draws) =>
+        [.. draws.Screen.Take(table.FollowsWaves || table.Grain == Grain.Coarse ? 2 : 4)];
 
     private Heard TryDuty()
     {

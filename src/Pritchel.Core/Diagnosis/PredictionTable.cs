@@ -5,6 +5,16 @@ using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Diagnosis;
 
+/// <summary>How many cases stand for each fault.</summary>
+public enum Grain
+{
+    /// <summary>A handful: enough for where to measure first, and there at once.</summary>
+    Coarse,
+
+    /// <summary>As many as readings are weighed by.</summary>
+    Fine,
+}
+
 /// <summary>
 /// What each hypothesis would show: for every fault, a number of particles (machines that differ within healthy
 /// spread, faults that differ in severity), each solved in every condition. Depends on the machine, the duty and
@@ -17,18 +27,33 @@ public sealed class PredictionTable
 
     // Following the waves of charge windings takes a thousand times as long as a still circuit.
     private const int WaveParticles = 16;
+    private const int CoarseParticles = 16;
+    private const int CoarseWaveParticles = 4;
+
+    // Of fifty to a hundred settings, those from which the first test was chosen, on all machines but two complaints.
+    private const int CoarseConditions = 14;
     internal const double BeliefTolerance = 1e-4;
 
     private readonly ConcurrentDictionary<(int Hypothesis, int About, int Within), Hypothesis> near = new();
+    private readonly bool cranksStill;
     private ParticleDraws? draws;
+    private HashSet<int>? only;
 
-    private PredictionTable(Circuit circuit, Duty duty, IReadOnlyList<string> bridged)
+    private PredictionTable(Circuit circuit, Duty duty, IReadOnlyList<string> bridged, Grain grain = Grain.Fine)
     {
         Circuit = circuit;
+        Grain = grain;
         FollowsWaves = NeedsWaves(circuit, duty);
-        Particles = FollowsWaves ? WaveParticles : UsualParticles;
-        Duty = duty;
         Sign = Diagnosis.Conditions.SignOf(circuit, duty);
+        cranksStill = !FollowsWaves && duty.Speed == DutySpeed.Crank && Sign != SignKind.Sparks;
+        Particles = (FollowsWaves, grain) switch
+        {
+            (true, Grain.Coarse) => CoarseWaveParticles,
+            (true, _) => WaveParticles,
+            (_, Grain.Coarse) => CoarseParticles,
+            _ => UsualParticles,
+        };
+        Duty = duty;
         HealthyAmps = Sign == SignKind.Charges ? AmpsOf(circuit, duty) : 0;
         Conditions = Diagnosis.Conditions.Of(circuit, duty);
         Bridged = bridged;
@@ -43,6 +68,9 @@ public sealed class PredictionTable
                 .Select(p => p.Id),
         ];
     }
+
+    /// <summary>How many cases stand for each fault. Conditions and points are numbered alike in every grain.</summary>
+    public Grain Grain { get; }
 
     /// <summary>Particles per hypothesis.</summary>
     public int Particles { get; }
@@ -74,9 +102,19 @@ public sealed class PredictionTable
     /// Whether volts in a condition are predicted: not while charge windings turn whose waves are not followed for this duty.
     /// </summary>
     internal bool Predicts(int condition) =>
-        Conditions[condition] is not { Quantity: Quantity.Volts, Speed: not DutySpeed.Rest }
-        || FollowsWaves
-        || Circuit.WaveEngine < 0;
+        HasFigures(condition)
+        && (
+            Conditions[condition] is not { Quantity: Quantity.Volts, Speed: not DutySpeed.Rest }
+            || FollowsWaves
+            || Circuit.WaveEngine < 0
+            || cranksStill
+        );
+
+    /// <summary>
+    /// Whether a condition is solved at all: a coarse table knows those alone in which a first test may lie. One that is not
+    /// has no figures (not a number).
+    /// </summary>
+    public bool HasFigures(int condition) => only is null || only.Contains(condition);
 
     /// <summary>The circuit.</summary>
     public Circuit Circuit { get; }
@@ -123,16 +161,43 @@ public sealed class PredictionTable
     )
     {
         var table = new PredictionTable(circuit, duty, bridged);
-        var draws = new ParticleDraws(circuit, table.Particles, seed);
-        Fault?[] faults = [.. table.FollowsWaves ? Relevance.Of(circuit, duty) : circuit.Faults, null];
+        table.WorkOut(seed, cancel);
+        return table;
+    }
+
+    /// <summary>
+    /// Solves a few cases of each hypothesis in the conditions that are reached soonest, and in all where lamps are looked at:
+    /// enough to choose the first test by, in a fraction of the time.
+    /// </summary>
+    /// <inheritdoc cref="Build"/>
+    public static PredictionTable BuildCoarse(
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<string> bridged,
+        int seed = 20261,
+        CancellationToken cancel = default
+    )
+    {
+        var table = new PredictionTable(circuit, duty, bridged, Grain.Coarse);
+        var soonest = new TestPlan(table, ProbePoints.Of(circuit)).Soonest(CoarseConditions);
+        var free = Enumerable.Range(0, table.Conditions.Count).Where(c => c == 0 || table.Conditions[c].IsFree);
+        table.only = soonest.Concat(free).ToHashSet();
+        table.WorkOut(seed, cancel);
+        return table;
+    }
+
+    private void WorkOut(int seed, CancellationToken cancel)
+    {
+        var drawn = new ParticleDraws(Circuit, Particles, seed);
+        Fault?[] faults = [.. FollowsWaves ? Relevance.Of(Circuit, Duty) : Circuit.Faults, null];
         var hypotheses = new Hypothesis[faults.Length];
-        var sound = new CaseRunner(table, circuit, BeliefTolerance);
-        var healthy = sound.Predict(null, draws, null);
+        var sound = new CaseRunner(this, Circuit, BeliefTolerance);
+        var healthy = sound.Predict(null, drawn, null);
         Parallel.For(
             0,
             faults.Length,
             new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = cancel },
-            () => new CaseRunner(table, circuit, BeliefTolerance, sound),
+            () => new CaseRunner(this, Circuit, BeliefTolerance, sound),
             (h, _, runner) =>
             {
                 hypotheses[h] = faults[h] switch
@@ -140,20 +205,19 @@ public sealed class PredictionTable
                     null => healthy,
                     // What lays a path of its own is a circuit of its own.
                     { Paths.Count: > 0 } fault => new CaseRunner(
-                        table,
-                        circuit.With([fault]),
+                        this,
+                        Circuit.With([fault]),
                         BeliefTolerance,
                         sound
-                    ).Predict(fault, draws, healthy),
-                    { } fault => runner.Predict(fault, draws, healthy),
+                    ).Predict(fault, drawn, healthy),
+                    { } fault => runner.Predict(fault, drawn, healthy),
                 };
                 return runner;
             },
             _ => { }
         );
-        table.Hypotheses = hypotheses;
-        table.draws = draws;
-        return table;
+        Hypotheses = hypotheses;
+        draws = drawn;
     }
 
     /// <summary>
@@ -213,9 +277,9 @@ public sealed class PredictionTable
     /// <summary>The sound machine's predictions alone: enough to ask what lights, long before the faults are worked out.</summary>
     internal static PredictionTable Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> bridged, int seed = 20261)
     {
-        var table = new PredictionTable(circuit, duty, bridged);
-        var draws = new ParticleDraws(circuit, table.Particles, seed);
-        table.Hypotheses = [new CaseRunner(table, circuit, BeliefTolerance).Predict(null, draws, null)];
+        var table = new PredictionTable(circuit, duty, bridged, Grain.Coarse);
+        var drawn = new ParticleDraws(circuit, table.Particles, seed);
+        table.Hypotheses = [new CaseRunner(table, circuit, BeliefTolerance).Predict(null, drawn, null)];
         return table;
     }
 
@@ -227,7 +291,34 @@ public sealed class PredictionTable
             is SignKind.Charges
                 or SignKind.Works
                 or SignKind.Glows
-                or SignKind.Sounds;
+                or SignKind.Sounds
+        && !(duty.Speed == DutySpeed.Crank && StandsStill(circuit, duty));
+
+    /// <summary>
+    /// Whether charge windings leave the sound machine as it is at a duty's speed: too slow to overcome the battery, they
+    /// change no volts that a meter shows as a mean.
+    /// </summary>
+    private static bool StandsStill(Circuit circuit, Duty duty)
+    {
+        const double NothingVolts = 0.05;
+        var (still, waving) = (Tried(circuit, duty, waves: false), Tried(circuit, duty, waves: true));
+        return Enumerable
+            .Range(0, circuit.Network.NodeCount)
+            .All(n => Math.Abs(still.Drop(n, circuit.Reference) - waving.Drop(n, circuit.Reference)) < NothingVolts);
+    }
+
+    private static CircuitState Tried(Circuit circuit, Duty duty, bool waves)
+    {
+        var state = new CircuitState(circuit) { FollowsWaves = waves };
+        state.Begin(circuit.NominalParameters());
+        for (var e = 0; e < circuit.Engines.Count; e++)
+        {
+            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], duty.Speed));
+        }
+
+        state.Move(circuit.Setting(duty.Setting));
+        return state;
+    }
 
     /// <summary>A duty with its conditions and no predictions: enough to try it.</summary>
     internal static PredictionTable Bare(Circuit circuit, Duty duty, IReadOnlyList<string> bridged) =>
@@ -282,18 +373,8 @@ public sealed class PredictionTable
             && string.Equals(fault.Repair.Id, "part:" + partId, StringComparison.Ordinal)
         ) ?? Healthy;
 
-    private static double AmpsOf(Circuit circuit, Duty duty)
-    {
-        var state = new CircuitState(circuit);
-        state.Begin(circuit.NominalParameters());
-        for (var e = 0; e < circuit.Engines.Count; e++)
-        {
-            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], duty.Speed));
-        }
-
-        state.Move(circuit.Setting(duty.Setting));
-        return circuit.DeviceOf(duty.Load).Sign(state).Level;
-    }
+    private static double AmpsOf(Circuit circuit, Duty duty) =>
+        circuit.DeviceOf(duty.Load).Sign(Tried(circuit, duty, waves: true)).Level;
 
     private static CircuitState AtRest(Circuit circuit)
     {

@@ -12,14 +12,22 @@ internal sealed class Predictions
     // A tenth of what meters show.
     private const float SameWithin = 1e-4f;
 
-    public Predictions(IReadOnlyList<Condition> conditions, int nodes, int lamps, int particles)
+    public Predictions(PredictionTable table, int lamps)
     {
+        var (conditions, nodes, particles) = (table.Conditions, table.Circuit.Network.NodeCount, table.Particles);
         nothing = new float[particles];
         slots = [.. conditions.Select(c => c.Pairs is { } pairs ? Slots(pairs, nodes) : [])];
         figures = [.. conditions.Select(c => new float[(c.Pairs?.Count ?? nodes) * particles])];
         Glows = [.. conditions.Select(c => new float[(c.IsFree ? lamps : 0) * particles])];
         Chatters = [.. conditions.Select(_ => new bool[particles])];
         hanging = new Dictionary<int, Hanging[]>?[conditions.Count];
+        for (var c = 0; c < figures.Length; c++)
+        {
+            if (!table.HasFigures(c))
+            {
+                Array.Fill(figures[c], float.NaN);
+            }
+        }
     }
 
     public float[][] Glows { get; }

@@ -238,6 +238,19 @@ public sealed class Symptoms
                 $"{Said(part)} {Dead(part)}"
             );
         }
+        else if (First(s => Level(part, s, DutySpeed.Crank) >= Shows) is { } cranked)
+        {
+            // What an engine cannot run without is looked for while it is cranked, not at a speed that it never comes to.
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{Said(part)} {Verb(part)}",
+                cranked,
+                part,
+                DutySpeed.Crank,
+                $"{Said(part)} {Dead(part)}"
+            );
+        }
         else if (settings.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows) is { } turned)
         {
             Add(

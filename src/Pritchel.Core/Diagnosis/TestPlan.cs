@@ -260,6 +260,22 @@ public sealed class TestPlan
         }
     }
 
+    /// <summary>
+    /// The conditions that some test is read in soonest from rest, with nothing opened yet; none where two points are joined,
+    /// which is dear for whoever does it and for the work of predicting it.
+    /// </summary>
+    /// <param name="most">How many.</param>
+    internal IEnumerable<int> Soonest(int most)
+    {
+        var rest = new Situation();
+        return Allowed(rest)
+            .Where(at => table.Conditions[at.Condition].Jump is null)
+            .GroupBy(at => at.Condition)
+            .OrderBy(tests => tests.Min(at => Cost(at, rest).Value))
+            .Take(most)
+            .Select(tests => tests.Key);
+    }
+
     /// <summary>One test with its cost.</summary>
     /// <param name="at">Where.</param>
     /// <param name="situation">How things stand.</param>

@@ -83,6 +83,9 @@ public sealed class JobDiagnosis
     /// <summary>The next test, or null.</summary>
     public PlannedTest? Next => Tests.Count == 0 ? null : Tests[0];
 
+    /// <summary>Whether there is a test that tells something, and no verdict: what a coarse kit is good enough for.</summary>
+    public bool HasTestAndNoVerdict => Next is { } next && next.Bits >= next.Telling && Verdict.Suspect is null;
+
     /// <summary>The best tests with another red point than the next test's, for those who prefer another.</summary>
     public IReadOnlyList<PlannedTest> Others =>
         Next is null

@@ -81,7 +81,7 @@ internal static class JobApi
             new ComplaintMade(new Complaint { Duty = wanted.Duty }),
             cancel
         );
-        var open = await desk.OpenAsync(number, cancel);
+        var open = await desk.OpenAsync(number, cancel: cancel);
         return Results.Created($"/api/v1/jobs/{open!.Job.Tag}", Summary(open));
     }
 
@@ -214,7 +214,7 @@ internal static class JobApi
             );
         }
 
-        return Results.Ok(Summary((await desk.OpenAsync(open.Job.Number, cancel))!));
+        return Results.Ok(Summary((await desk.OpenAsync(open.Job.Number, cancel: cancel))!));
     }
 
     private static LampSeen Lamp(OpenJob open, LampRequest lamp, string field)
@@ -344,7 +344,7 @@ internal static class JobApi
     ) => await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(show(open)) : NoJob(tag);
 
     private static async Task<OpenJob?> FindAsync(string tag, JobDesk desk, CancellationToken cancel) =>
-        JobStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;
+        JobStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel: cancel) : null;
 
     private static IResult NoJob(string tag) =>
         Results.Problem(

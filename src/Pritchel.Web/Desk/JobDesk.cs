@@ -12,25 +12,31 @@ namespace Pritchel.Web.Desk;
 /// <param name="Circuit">Its machine, as it was when the job was opened.</param>
 /// <param name="Meter">Meter in use.</param>
 /// <param name="Kit">Predictions for its duty.</param>
-/// <param name="Diagnosis">What its evidence comes to.</param>
+/// <param name="Weighed">What its evidence comes to, weighed when it is asked for.</param>
 /// <param name="Design">Whether a sound machine does the same where it happened; null when that is the duty's own setting.</param>
 public sealed record OpenJob(
     Job Job,
     Circuit Circuit,
     Meter Meter,
     DiagnosisKit Kit,
-    JobDiagnosis Diagnosis,
+    Lazy<JobDiagnosis> Weighed,
     DesignCheck? Design
 )
 {
+    /// <summary>What its evidence comes to.</summary>
+    public JobDiagnosis Diagnosis => Weighed.Value;
+
     /// <summary>Identity of the verdict that nothing is wrong: the machine works as it was designed.</summary>
     public const string AsDesigned = "as-designed";
 
     /// <summary>Whether it stands that the machine works as designed, and nobody has chosen to measure on.</summary>
     public bool WorksAsDesigned => Design is { AsDesigned: true } && State.ComplaintTold && !State.GoesOn;
 
-    /// <summary>Whether its predictions are all there; until then only what needs none may be shown.</summary>
+    /// <summary>Whether it has predictions; until then only what needs none may be shown.</summary>
     public bool IsWorkedOut { get; init; } = true;
+
+    /// <summary>Whether its shares rest on a few cases of each fault, the rest being worked out while the first test is made.</summary>
+    public bool IsCoarse => IsWorkedOut && Kit.Table.Grain == Grain.Coarse;
 
     /// <summary>Its machine.</summary>
     public Machine Machine => Circuit.Machine;
@@ -68,10 +74,13 @@ public sealed record FloorJob(Job Job, Machine Machine, Duty Duty, DesignCheck? 
 public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore meters, Workshop workshop)
 {
     /// <summary>A job laid out, or null.</summary>
-    public async Task<OpenJob?> OpenAsync(int number, CancellationToken cancel = default)
+    /// <param name="number">Its number.</param>
+    /// <param name="condition">Condition that a test is asked for in, whatever the best one is; null for none.</param>
+    /// <param name="cancel">Gives it up.</param>
+    public async Task<OpenJob?> OpenAsync(int number, int? condition = null, CancellationToken cancel = default)
     {
         var job = await jobs.FindAsync(number, cancel);
-        return job is null ? null : await LayOutAsync(job, wait: true, cancel);
+        return job is null ? null : await LayOutAsync(job, condition, cancel);
     }
 
     /// <summary>All jobs as they stand on the floor, newest first; nothing is worked out for them.</summary>
@@ -116,28 +125,44 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
         return (entry, workshop.Circuit(id, entry.Version, json!));
     }
 
-    /// <summary>Lays a job out; its predictions are waited for only when asked to, and once it has a complaint to explain.</summary>
-    private async Task<OpenJob> LayOutAsync(Job job, bool wait, CancellationToken cancel)
+    /// <summary>
+    /// Lays a job out, with predictions once it has a complaint to explain; the coarse ones do until the first reading, unless
+    /// they would be asked for more than a first test.
+    /// </summary>
+    private async Task<OpenJob> LayOutAsync(Job job, int? condition, CancellationToken cancel)
     {
         var json = await machines.JsonAsync(job.MachineId, job.MachineVersion, cancel);
         var circuit = workshop.Circuit(job.MachineId, job.MachineVersion, json!);
         var meter = await meters.GetAsync(cancel);
         var complaint = job.State.Complaint!;
         var design = workshop.Design(job.MachineId, job.MachineVersion, circuit, complaint);
-        var (kit, whole) =
-            wait && job.State.ComplaintTold && (design is not { AsDesigned: true } || job.State.GoesOn)
-                ? (workshop.Kit(job.MachineId, job.MachineVersion, circuit, complaint), true)
-                : workshop.Sketch(job.MachineId, job.MachineVersion, circuit, complaint);
-        return new OpenJob(
-            job,
-            circuit,
-            meter,
-            kit,
-            whole ? workshop.Diagnosis(job, kit, meter) : JobDiagnosis.Of(job.State, kit, meter),
-            design
-        )
+        var explains = job.State.ComplaintTold && (design is not { AsDesigned: true } || job.State.GoesOn);
+        OpenJob With(DiagnosisKit kit, Func<JobDiagnosis> weigh) =>
+            new(job, circuit, meter, kit, new Lazy<JobDiagnosis>(weigh), design);
+
+        if (explains && job.State.Readings.Count == 0)
         {
-            IsWorkedOut = whole,
+            var first = workshop.KitForFirstTest(job.MachineId, job.MachineVersion, circuit, complaint);
+            var open = With(first, () => workshop.Diagnosis(job, first, meter));
+            if (!open.IsCoarse || (open.Diagnosis.HasTestAndNoVerdict && first.Table.HasFigures(condition ?? 0)))
+            {
+                return open;
+            }
+        }
+
+        if (explains)
+        {
+            var whole = workshop.Kit(job.MachineId, job.MachineVersion, circuit, complaint);
+            return With(whole, () => workshop.Diagnosis(job, whole, meter));
+        }
+
+        var (kit, predicts) = workshop.Sketch(job.MachineId, job.MachineVersion, circuit, complaint);
+        return With(
+            kit,
+            () => predicts ? workshop.Diagnosis(job, kit, meter) : JobDiagnosis.Of(job.State, kit, meter)
+        ) with
+        {
+            IsWorkedOut = predicts,
         };
     }
 }

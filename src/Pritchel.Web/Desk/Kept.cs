@@ -32,9 +32,12 @@ internal sealed class Kept<T>(int most)
     }
 
     /// <summary>The thing of a key when it is there, or null; it is then begun beside.</summary>
-    public T? IfReady(string key, Func<CancellationToken, T> make)
+    /// <param name="key">Its key.</param>
+    /// <param name="make">Makes it.</param>
+    /// <param name="wanted">Whether somebody will want it soon, so that what nobody waits for gives way.</param>
+    public T? IfReady(string key, Func<CancellationToken, T> make, bool wanted = false)
     {
-        var entry = Find(key, make, beside: true);
+        var entry = Find(key, make, beside: !wanted);
         if (entry.Made.IsValueCreated)
         {
             return entry.Made.Value;

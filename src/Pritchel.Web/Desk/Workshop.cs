@@ -27,8 +27,10 @@ public sealed class Workshop
     private readonly Kept<StoredCodes> codes = new(MostTries);
     private readonly Kept<DesignCheck> designs = new(MostDesigns);
     private readonly Kept<DiagnosisKit> sketches = new(MostSketches);
+    private readonly Kept<DiagnosisKit> coarse = new(MostKits);
     private readonly Kept<DiagnosisKit> kits = new(MostKits);
-    private readonly ConcurrentDictionary<(int Job, int Sequence, Meter Meter), JobDiagnosis> diagnoses = new();
+    private readonly ConcurrentDictionary<(int Job, int Sequence, Meter Meter, Grain Grain), JobDiagnosis> diagnoses =
+        new();
 
     /// <summary>A machine version, compiled.</summary>
     public Circuit Circuit(string id, int version, string json) =>
@@ -107,14 +109,41 @@ public sealed class Workshop
     /// The kit when it is there; otherwise its sound machine's part, at once, while the whole is worked out beside it: the
     /// complaint takes longer to write than the predictions to work out.
     /// </summary>
-    /// <returns>The kit, and whether it is whole.</returns>
-    public (DiagnosisKit Kit, bool Whole) Sketch(string id, int version, Circuit circuit, Complaint complaint)
+    /// <returns>The kit, and whether it has predictions.</returns>
+    public (DiagnosisKit Kit, bool Predicts) Sketch(string id, int version, Circuit circuit, Complaint complaint)
     {
         var duty = Failing(id, version, circuit, complaint);
         var key = Key(id, version, duty, complaint.Bridged);
-        return kits.IfReady(key, cancel => DiagnosisKit.Build(circuit, duty, complaint.Bridged, cancel)) is { } whole
+        return kits.IfReady(key, cancel => CoarseFirst(key, circuit, duty, complaint.Bridged, cancel)) is { } whole
             ? (whole, true)
             : (sketches.Get(key, _ => DiagnosisKit.Sketch(circuit, duty, complaint.Bridged)), false);
+    }
+
+    /// <summary>
+    /// The kit when it is there; otherwise the coarse one, which says where to measure first while the whole is worked out
+    /// beside it: a reading takes longer to take.
+    /// </summary>
+    public DiagnosisKit KitForFirstTest(string id, int version, Circuit circuit, Complaint complaint)
+    {
+        var duty = Failing(id, version, circuit, complaint);
+        var key = Key(id, version, duty, complaint.Bridged);
+        return kits.IfReady(key, cancel => CoarseFirst(key, circuit, duty, complaint.Bridged, cancel), wanted: true)
+            ?? Coarse(key, circuit, duty, complaint.Bridged);
+    }
+
+    private DiagnosisKit Coarse(string key, Circuit circuit, Duty duty, IReadOnlyList<string> bridged) =>
+        coarse.Get(key, cancel => DiagnosisKit.BuildCoarse(circuit, duty, bridged, cancel));
+
+    private DiagnosisKit CoarseFirst(
+        string key,
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<string> bridged,
+        CancellationToken cancel
+    )
+    {
+        _ = Coarse(key, circuit, duty, bridged);
+        return DiagnosisKit.Build(circuit, duty, bridged, cancel);
     }
 
     private Duty Failing(string id, int version, Circuit circuit, Complaint complaint)
@@ -164,7 +193,7 @@ public sealed class Workshop
         }
 
         return diagnoses.GetOrAdd(
-            (job.Number, job.State.Sequence, meter),
+            (job.Number, job.State.Sequence, meter, kit.Table.Grain),
             _ =>
                 JobDiagnosis.Of(
                     job.State,

@@ -28,12 +28,15 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
     /// <summary>What was typed, short enough to be said back.</summary>
     protected static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";
 
+    /// <summary>Condition that the page is asked to show a test of, whatever the best one is; null for none.</summary>
+    protected virtual int? AsksCondition => null;
+
     /// <summary>Lays the job out; false when there is none of that tag.</summary>
     protected async Task<bool> LoadAsync()
     {
         if (
             JobStore.NumberOf(Tag) is not { } number
-            || await desk.OpenAsync(number, HttpContext.RequestAborted) is not { } open
+            || await desk.OpenAsync(number, AsksCondition, HttpContext.RequestAborted) is not { } open
         )
         {
             return false;
@@ -43,7 +46,14 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
         ViewData["JobTag"] = open.Job.Tag;
         ViewData["Title"] = $"{open.Job.Tag} {open.Machine.Name}";
         ViewData["Area"] = "Diagnose";
-        ViewData["Battery"] = !open.Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind))
+
+        // Asked for when a page is drawn: what answers with a redirect need not weigh anything.
+        ViewData["Battery"] = () => BatteryWords(open);
+        return true;
+    }
+
+    private static string? BatteryWords(OpenJob open) =>
+        !open.Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind))
             ? null
             : open.Stage switch
             {
@@ -53,8 +63,6 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
                 Stage.Repair => "Battery off first",
                 _ => "Battery unknown",
             };
-        return true;
-    }
 
     /// <summary>Lays the job out where its complaint has been told; otherwise where to go instead.</summary>
     protected async Task<IActionResult?> LoadToldAsync() =>

@@ -199,12 +199,16 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         }
     }
 
+    /// <inheritdoc/>
+    protected override int? AsksCondition =>
+        Wanted?.Split(';') is [var condition, _, _]
+        && int.TryParse(condition, NumberStyles.None, CultureInfo.InvariantCulture, out var c)
+            ? c
+            : null;
+
     private PlannedTest? WantedTest()
     {
-        if (
-            Wanted?.Split(';') is not [var condition, var red, var black]
-            || !int.TryParse(condition, NumberStyles.None, CultureInfo.InvariantCulture, out var c)
-        )
+        if (AsksCondition is not { } c || Wanted?.Split(';') is not [_, var red, var black])
         {
             return null;
         }

@@ -42,6 +42,7 @@ public sealed class Beliefs
     private readonly double[][] weights;
     private readonly Hypothesis?[] refined;
     private readonly Lazy<(double Rates, double[] Gains, double[] HealthyLamps)> ground;
+    private double[] shares = [];
     private double[]? drawWeights;
     private int? leading;
 
@@ -98,7 +99,7 @@ public sealed class Beliefs
     public ReadOnlySpan<double> Weights(int hypothesis) => weights[hypothesis];
 
     /// <summary>Share of one hypothesis.</summary>
-    public double Share(int hypothesis) => weights[hypothesis].Sum();
+    public double Share(int hypothesis) => shares[hypothesis];
 
     /// <summary>
     /// How probable each draw of a healthy machine has become. All hypotheses share the draws, so readings that pin
@@ -151,14 +152,18 @@ public sealed class Beliefs
     {
         var grouped = GroupedReading.Of(Table, Readings, Meter);
         var told = new double[weights.Length][];
-        Parallel.For(
-            0,
-            weights.Length,
-            h =>
+        Parallel.ForEach(
+            AlikeBySigns(),
+            alike =>
             {
-                var weigher = Weigher(h, out var prior);
-                weights[h] = weigher.Weigh(prior, grouped);
-                told[h] = weigher.Told;
+                var weigher = Weigher(alike[0]);
+                var evenly = weigher.Weigh(1, grouped);
+                foreach (var h in alike)
+                {
+                    var prior = Prior(h);
+                    weights[h] = [.. evenly.Select(w => w * prior)];
+                    told[h] = [.. weigher.Told.Select(w => w * prior)];
+                }
             }
         );
         Refine(grouped, told);
@@ -179,6 +184,7 @@ public sealed class Beliefs
             }
         }
 
+        shares = [.. weights.Select(w => w.Sum())];
         Suspects =
         [
             .. Enumerable
@@ -196,6 +202,18 @@ public sealed class Beliefs
                 .OrderByDescending(s => s.Share),
         ];
     }
+
+    /// <summary>
+    /// Hypotheses in groups that show the same and are weighed the same but for how likely they were: all that leave the duty
+    /// alone are taken for the sound machine. Every other is a group of its own.
+    /// </summary>
+    private IEnumerable<int[]> AlikeBySigns() =>
+        Enumerable
+            .Range(0, weights.Length)
+            .GroupBy(h =>
+                Table.Hypotheses[h] is { Fault: { } fault, HasVolts: false } ? (-1, fault.ComesAndGoes) : (h, false)
+            )
+            .Select(g => g.ToArray());
 
     /// <summary>
     /// Where readings have left a leading hypothesis few particles that count, or none near, its severities are drawn anew
@@ -237,20 +255,26 @@ public sealed class Beliefs
 
     /// <summary>A hypothesis's particles after the complaint and some readings, not yet brought to sum to one with others.</summary>
     internal double[] Weigh(int hypothesis, IReadOnlyList<GroupedReading> readings) =>
-        Weigher(hypothesis, out var prior).Weigh(prior, readings);
+        Weigher(hypothesis).Weigh(Prior(hypothesis), readings);
 
-    private ParticleWeigher Weigher(int hypothesis, out double prior)
+    private ParticleWeigher Weigher(int hypothesis)
+    {
+        var (_, gains, healthyLamps) = ground.Value;
+        return new ParticleWeigher(this, Hypothesis(hypothesis), gains, healthyLamps);
+    }
+
+    /// <summary>How likely a particle of a hypothesis was before the complaint, by rate, circumstances and what was looked at.</summary>
+    private double Prior(int hypothesis)
     {
         var weighed = Hypothesis(hypothesis);
-        var (rates, gains, healthyLamps) = ground.Value;
+        var rates = ground.Value.Rates;
         var rate =
             weighed.Fault?.RateUnder(Complaint.Circumstances)
             ?? rates * (Complaint.Heard == Heard.WillNotStart ? NotElectricalShare : SoundMachineShare);
 
         // A fault that leaves the duty alone is no reason for this complaint: as seldom as none at all.
         rate *= weighed is { Fault: not null, HasVolts: false } ? SoundMachineShare : 1;
-        prior = rate / rates * (1 - NoneOfTheseShare) / Table.Particles * Testimony.Of(weighed.Fault);
-        return new ParticleWeigher(this, weighed, gains, healthyLamps);
+        return rate / rates * (1 - NoneOfTheseShare) / Table.Particles * Testimony.Of(weighed.Fault);
     }
 
     /// <summary>What every weighing stands on: rates, this meter's gains, how lamps look on a sound machine.</summary>

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Pritchel.Core.Meters;
 
 namespace Pritchel.Core.Diagnosis;
@@ -31,7 +32,7 @@ internal sealed class InformationGain
     private static readonly int Jumping = Bins - 1;
 
     private readonly Beliefs beliefs;
-    private readonly ILookup<int?, Reading> readings;
+    private readonly Dictionary<int, Reading[]> readings;
     private readonly List<(Hypothesis Shown, int Class, Particle[] Particles)> live = [];
     private readonly int spreadOver;
     private readonly int classes;
@@ -45,7 +46,10 @@ internal sealed class InformationGain
         this.beliefs = beliefs;
         readings = beliefs
             .Readings.Where(r => r.Volts is not null)
-            .ToLookup(r => SharedError.GroupOf(beliefs.Table, r.At.Condition));
+            .Select(r => (Group: SharedError.GroupOf(beliefs.Table, r.At.Condition), Reading: r))
+            .Where(r => r.Group is not null)
+            .GroupBy(r => r.Group!.Value, r => r.Reading)
+            .ToDictionary(g => g.Key, g => g.ToArray());
         var byRepair = new Dictionary<string, int>(StringComparer.Ordinal);
         var shares = new List<double>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
@@ -88,7 +92,8 @@ internal sealed class InformationGain
     /// <summary>Bits a reading would give; zero when everything left predicts alike.</summary>
     public double Bits(ProbePair at, double[] scratch)
     {
-        if (!Differs(at))
+        var sharing = SharingWith(at);
+        if (!Differs(at, sharing))
         {
             return 0;
         }
@@ -100,7 +105,7 @@ internal sealed class InformationGain
         ranges.Fill((Jumping, 0));
         foreach (var (shown, index, particles) in live)
         {
-            var figures = new Expected(shown, at, SharingWith(at), particles[0].Index);
+            var figures = new Expected(shown, at, sharing, particles[0].Index);
             var row = scratch.AsSpan(index * Bins, Bins);
             var chatters = shown.Chatters(at.Condition);
             var (first, past) = ranges[index];
@@ -182,12 +187,12 @@ internal sealed class InformationGain
     }
 
     /// <summary>Whether the likeliest particles of what is left predict different volts at all.</summary>
-    private bool Differs(ProbePair at)
+    private bool Differs(ProbePair at, Reading[] sharing)
     {
         var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
         foreach (var (shown, _, particles) in live)
         {
-            var figures = new Expected(shown, at, SharingWith(at), particles[0].Index);
+            var figures = new Expected(shown, at, sharing, particles[0].Index);
             var chatters = shown.Chatters(at.Condition);
             for (var i = 0; i < particles.Length && i < Representatives; i++)
             {
@@ -195,9 +200,14 @@ internal sealed class InformationGain
                 least = Math.Min(least, volts);
                 most = Math.Max(most, volts);
             }
+
+            if (most - least > LeastDifferenceVolts)
+            {
+                return true;
+            }
         }
 
-        return most - least > LeastDifferenceVolts;
+        return false;
     }
 
     /// <summary>Entropy that is expected to be left, Σ −joint·log₂(joint/total) over the mass of what is in the bins.</summary>
@@ -259,8 +269,8 @@ internal sealed class InformationGain
         return [.. kept.Select(k => k with { Weight = k.Weight * scale })];
     }
 
-    private IEnumerable<Reading> SharingWith(ProbePair at) =>
-        SharedError.GroupOf(beliefs.Table, at.Condition) is { } group ? readings[group] : [];
+    private Reading[] SharingWith(ProbePair at) =>
+        SharedError.GroupOf(beliefs.Table, at.Condition) is { } group ? readings.GetValueOrDefault(group, []) : [];
 
     private static float Place(float[] places, double drop) =>
         places[(int)((Math.Clamp(drop, LeastVolts, MostVolts) - LeastVolts) * StepsPerVolt)];
@@ -311,7 +321,7 @@ internal sealed class InformationGain
         private readonly Across before;
         private readonly double volts;
 
-        public Expected(Hypothesis shown, ProbePair at, IEnumerable<Reading> readings, int like)
+        public Expected(Hypothesis shown, ProbePair at, Reading[] readings, int like)
         {
             figures = shown.Across(at);
             var nearest = SameVolts;
@@ -330,9 +340,14 @@ internal sealed class InformationGain
 
         private bool IsRead { get; }
 
-        public double this[int particle] =>
-            IsRead
-            && Math.Abs(figures[particle] - before[particle]) < SameVolts
+        public double this[int particle]
+        {
+            [MethodImpl(MethodImplOptions.AggressiveInlining)]
+            get => IsRead ? Shifted(particle) : figures[particle];
+        }
+
+        private double Shifted(int particle) =>
+            Math.Abs(figures[particle] - before[particle]) < SameVolts
             && Math.Abs(volts - before[particle]) < FarOffVolts
                 ? volts + figures[particle] - before[particle]
                 : figures[particle];

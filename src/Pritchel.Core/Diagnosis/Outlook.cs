@@ -21,6 +21,9 @@ public sealed record Outlook(
     double NotHigh
 )
 {
+    // What is as good as cleared moves no edge and no name.
+    private const double LeastShare = 1e-6;
+
     private static readonly Repair NotThisCircuit = new(
         Suspect.Sound,
         "nothing in this circuit",
@@ -34,49 +37,59 @@ public sealed record Outlook(
     {
         var sound = Staircase.Sound(beliefs, at);
         double idle = 0;
-        var (healthy, other) = (new Dictionary<Repair, double>(), new Dictionary<Repair, double>());
+        var (healthy, other) = (new Dictionary<string, Pointed>(), new Dictionary<string, Pointed>());
         var odd = new List<(double Volts, double Weight)>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
         {
+            if (beliefs.Share(h) < LeastShare)
+            {
+                continue;
+            }
+
             var hypothesis = beliefs.Hypothesis(h);
-            var repair = hypothesis.Fault?.Repair ?? NotThisCircuit;
-            var shown = hypothesis.HasVolts ? hypothesis : beliefs.Table.Healthy;
-            var figures = shown.Across(at);
+            var figures = (hypothesis.HasVolts ? hypothesis : beliefs.Table.Healthy).Across(at);
             var weights = beliefs.Weights(h);
+            var (soundly, oddly) = (0.0, 0.0);
             for (var p = 0; p < weights.Length; p++)
             {
                 var volts = figures[p];
-                var agrees = sound.Agrees(volts);
                 idle += sound.LikeIdle(volts) ? weights[p] : 0;
-                var into = agrees ? healthy : other;
-                into[repair] = into.GetValueOrDefault(repair) + weights[p];
-                if (!agrees)
+                if (sound.Agrees(volts))
                 {
+                    soundly += weights[p];
+                }
+                else
+                {
+                    oddly += weights[p];
                     odd.Add((volts, weights[p]));
                 }
             }
+
+            var repair = hypothesis.Fault?.Repair ?? NotThisCircuit;
+            Add(healthy, repair, soundly);
+            Add(other, repair, oddly);
         }
 
         odd.Sort();
-        var total = healthy.Values.Sum() + other.Values.Sum();
-        var mostlyIdle = idle > 0.5 * healthy.Values.Sum();
+        var (like, unlike) = (healthy.Values.Sum(x => x.Share), other.Values.Sum(x => x.Share));
+        var mostlyIdle = idle > 0.5 * like;
         return new Outlook(
             mostlyIdle ? sound.IdleLow : sound.WorkingLow,
             mostlyIdle ? sound.IdleHigh : sound.WorkingHigh,
-            healthy.Values.Sum() / Math.Max(total, 1e-300),
-            Top(healthy),
-            Top(other),
+            like / Math.Max(like + unlike, 1e-300),
+            Top(healthy.Values, like),
+            Top(other.Values, unlike),
             Quantiles.Of(CollectionsMarshal.AsSpan(odd), 0.05),
             Quantiles.Of(CollectionsMarshal.AsSpan(odd), 0.95)
         );
     }
 
-    private static IReadOnlyList<Repair> Top(Dictionary<Repair, double> shares)
-    {
-        var total = shares.Values.Sum();
-        return
-        [
-            .. shares.Where(s => s.Value > 0.05 * total).OrderByDescending(s => s.Value).Take(2).Select(s => s.Key),
-        ];
-    }
+    private static void Add(Dictionary<string, Pointed> to, Repair repair, double share) =>
+        to[repair.Id] = new Pointed(repair, share + (to.TryGetValue(repair.Id, out var before) ? before.Share : 0));
+
+    private static IReadOnlyList<Repair> Top(IEnumerable<Pointed> pointed, double total) =>
+        [.. pointed.Where(x => x.Share > 0.05 * total).OrderByDescending(x => x.Share).Take(2).Select(x => x.Repair)];
+
+    /// <summary>A repair and the share of belief that points to it.</summary>
+    private readonly record struct Pointed(Repair Repair, double Share);
 }

@@ -13,7 +13,7 @@ namespace Pritchel.Core.Diagnosis;
 /// <param name="BatteryOn">Putting it back on, where it has to be and is not.</param>
 internal sealed record TestCost(
     double Always,
-    IReadOnlyList<Place> Places,
+    Place[] Places,
     int Condition,
     double Controls,
     double MakeSafe,
@@ -22,12 +22,16 @@ internal sealed record TestCost(
 )
 {
     /// <summary>Minutes from how things stand.</summary>
-    public Minutes From(Situation situation) =>
-        new(
-            Always
-                + Places.Where(p => !situation.Opened.Contains(p.Id)).Sum(p => p.Minutes)
-                + Rest(situation.Condition, situation.BatteryOff, situation.MadeSafe)
-        );
+    public Minutes From(Situation situation)
+    {
+        var minutes = Always + Rest(situation.Condition, situation.BatteryOff, situation.MadeSafe);
+        foreach (var place in Places)
+        {
+            minutes += situation.Opened.Contains(place.Id) ? 0 : place.Minutes;
+        }
+
+        return new Minutes(minutes);
+    }
 
     /// <summary>Minutes of it for controls, battery and safety.</summary>
     public double Rest(int? condition, bool batteryOff, bool madeSafe) =>

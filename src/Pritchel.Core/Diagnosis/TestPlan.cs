@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Units;
@@ -103,12 +104,15 @@ public sealed class TestPlan
     private readonly PredictionTable table;
     private readonly ProbePoints points;
     private readonly List<(int Red, int Black)> pairs = [];
+    private readonly ConcurrentDictionary<(ProbePair At, bool Alone), TestCost> costs = new();
+    private readonly Place[][] offPlaces;
 
     /// <summary>Lists every pair of points worth probing on a machine.</summary>
     public TestPlan(PredictionTable table, ProbePoints points)
     {
         this.table = table;
         this.points = points;
+        offPlaces = [.. table.Conditions.Select(c => OffPlaces(c).ToArray())];
         ListPairs();
     }
 
@@ -200,13 +204,17 @@ public sealed class TestPlan
             gain.NewScratch,
             (i, _, scratch) =>
             {
+                var anyway = 0.0;
+                foreach (var place in Cost(tests[i], situation.Alone).Places)
+                {
+                    anyway += situation.Opened.Contains(place.Id)
+                        ? 0
+                        : place.Minutes * wanted.GetValueOrDefault(place.Id);
+                }
+
                 planned[i] = Plan(tests[i], situation, gain.Bits(tests[i], scratch), counting) with
                 {
-                    WantedAnyway = new Minutes(
-                        Places(tests[i])
-                            .Where(p => !situation.Opened.Contains(p.Id))
-                            .Sum(p => p.Minutes * wanted.GetValueOrDefault(p.Id))
-                    ),
+                    WantedAnyway = new Minutes(anyway),
                 };
                 return scratch;
             },
@@ -296,13 +304,16 @@ public sealed class TestPlan
     public Minutes Cost(ProbePair at, Situation situation) => Cost(at, situation.Alone).From(situation);
 
     /// <summary>What a test takes, by what it depends on.</summary>
-    internal TestCost Cost(ProbePair at, bool alone)
+    internal TestCost Cost(ProbePair at, bool alone) =>
+        costs.TryGetValue((at, alone), out var known) ? known : costs.GetOrAdd((at, alone), CostAnew(at, alone));
+
+    private TestCost CostAnew(ProbePair at, bool alone)
     {
         var condition = table.Conditions[at.Condition];
         var feedsItself = Scale.FeedsItself(condition.Quantity);
         var always =
             (condition.Quantity == Quantity.Beep ? BeepMinutes : ReadingMinutes)
-            + (TakeOffMinutes * OffPlaces(condition).Count());
+            + (TakeOffMinutes * offPlaces[at.Condition].Length);
         always += condition.Speed == DutySpeed.Rest ? 0 : EngineMinutes;
         always += points.At(at.Red).Fiddly ? FiddlyMinutes : 0;
         always += points.At(at.Black).Fiddly ? FiddlyMinutes : 0;
@@ -355,11 +366,11 @@ public sealed class TestPlan
             SparkTesterAt.Coil => [points.At(at.Red).Place],
             _ => new[] { points.At(at.Red).Place, points.At(at.Black).Place },
         };
-        return OffPlaces(condition).Concat(probed).DistinctBy(p => p.Id);
+        return offPlaces[at.Condition].Concat(probed).DistinctBy(p => p.Id);
     }
 
     private bool CanTakeOff(int condition, Situation situation) =>
-        OffPlaces(table.Conditions[condition]).All(p => !situation.Unreachable.Contains(p.Id));
+        Array.TrueForAll(offPlaces[condition], p => !situation.Unreachable.Contains(p.Id));
 
     /// <summary>Places where a condition's wires and couplings are taken off.</summary>
     private IEnumerable<Place> OffPlaces(Condition condition)

@@ -9,8 +9,9 @@ using Pritchel.Core.Meters;
 namespace Pritchel.Bench;
 
 /// <summary>
-/// Seconds from the choice of a complaint to its first test, for every complaint of every machine: the predictions, which
-/// the application begins when the page of the complaint opens, and then what is weighed when it has been written down.
+/// Seconds from the choice of a complaint to its first test, for every complaint of every machine: coarse predictions, which
+/// the application begins when the page of the complaint opens, and the test chosen by them; all predictions, which it goes
+/// on with meanwhile; and how good the coarse choice is, rated by all of them.
 /// </summary>
 internal static class FirstTest
 {
@@ -18,7 +19,7 @@ internal static class FirstTest
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var (machines, duties) = (args.Length > 0 ? args[0] : "all", args.Length > 1 ? args[1] : "all");
-        var (builds, weighs, firsts) = (new List<double>(), new List<double>(), new List<double>());
+        var all = new List<Times>();
         foreach (var circuit in Usage.Circuits(machines))
         {
             foreach (
@@ -28,65 +29,65 @@ internal static class FirstTest
                     .Where(d => duties == "all" || d.Id.Contains(duties, StringComparison.Ordinal))
             )
             {
-                var told = new ComplaintMade(new Complaint { Duty = duty.Id, Heard = Heard.Nothing });
-                var state = JobState.Of([new RecordedEvent(1, DateTimeOffset.UnixEpoch, told)]);
-                var watch = Stopwatch.StartNew();
-                var coarse = DiagnosisKit.BuildCoarse(circuit, duty, []);
-                var built = watch.Elapsed.TotalSeconds;
-                _ = JobDiagnosis.Of(state, coarse, Meter.Ordinary).Next;
-                firsts.Add(watch.Elapsed.TotalSeconds);
-                if (args.Length > 2)
-                {
-                    Console.WriteLine(
-                        $"{duty.Id} {coarse.Table.Hypotheses.Count} hypotheses, {coarse.Table.Hypotheses.Count(h => h.HasVolts)} matter, {coarse.Table.Conditions.Count} conditions, coarse {built:0.00} s, first test {firsts[^1]:0.00} s"
-                    );
-                    continue;
-                }
-
-                watch.Restart();
-                var kit = DiagnosisKit.Build(circuit, duty, []);
-                builds.Add(watch.Elapsed.TotalSeconds);
-                watch.Restart();
-                var nx = JobDiagnosis.Of(state, kit, Meter.Ordinary).Next;
-                if (nx is not null)
-                {
-                    var cheapest = kit
-                        .Plan.Allowed(new Situation())
-                        .GroupBy(a => a.Condition)
-                        .Select(g => (g.Key, Cost: g.Min(a => kit.Plan.Cost(a, new Situation()).Value)))
-                        .OrderBy(x => x.Cost)
-                        .ToList();
-                    var rank = cheapest.FindIndex(x => x.Key == nx.At.Condition);
-                    Console.WriteLine(
-                        $"   FIRST {nx.Condition.Quantity} off {nx.Condition.Off.Count} jump {nx.Condition.Jump?.Kind} free {nx.Condition.IsFree} speed {nx.Condition.Speed} c{nx.At.Condition} of {kit.Table.Conditions.Count} ({kit.Table.Conditions.Count(c => c.IsFree)} free) cost {nx.Minutes.Value:0.0} bits {nx.Bits:0.00} rank {rank} costrank {cheapest[rank].Cost:0.0}"
-                    );
-                }
-
-                weighs.Add(watch.Elapsed.TotalSeconds);
-                Console.WriteLine(
-                    $"{circuit.Machine.Id} {duty.Id}: coarse {built:0.00} s, first test {firsts[^1]:0.00} s; all predictions {builds[^1]:0.00} s, first test after them {weighs[^1]:0.000} s"
-                );
+                all.Add(Of(circuit, duty));
+                Console.WriteLine($"{circuit.Machine.Id} {duty.Id}: {all[^1]}");
             }
         }
 
-        Console.WriteLine($"predictions: {Figures(builds)}");
-        Console.WriteLine($"first test after them: {Figures(weighs)}");
-        foreach (var head in new[] { 0, 5, 10, 20 })
+        Console.WriteLine($"coarse predictions: {Figures(all.Select(t => t.Coarse))}");
+        Console.WriteLine($"first test after them: {Figures(all.Select(t => t.First))}");
+        Console.WriteLine($"all predictions: {Figures(all.Select(t => t.Fine))}");
+        foreach (var head in new[] { 0, 2, 5, 10 })
         {
-            var within = builds.Zip(weighs).Count(t => Math.Max(0, t.First - head) + t.Second < 1);
-            Console.WriteLine($"under 1 s when the complaint takes {head} s to write: {within} of {builds.Count}");
+            var within = all.Count(t => Math.Max(0, t.Coarse - head) + t.First < 1);
+            Console.WriteLine($"under 1 s when the complaint takes {head} s to write: {within} of {all.Count}");
         }
 
+        var worths = all.Where(t => !double.IsNaN(t.Worth)).Select(t => t.Worth).Order().ToArray();
+        Console.WriteLine(
+            $"bits a minute of the coarse choice, of the best by all predictions: median {worths[worths.Length / 2]:0.00}, "
+                + $"nine in ten at least {worths[worths.Length / 10]:0.00}, least {worths[0]:0.00} of {worths.Length}"
+        );
         return 0;
     }
 
-    private static string Figures(List<double> seconds)
+    private static Times Of(Circuit circuit, Duty duty)
     {
-        if (seconds.Count == 0)
+        var told = new ComplaintMade(new Complaint { Duty = duty.Id, Heard = Heard.Nothing });
+        var state = JobState.Of([new RecordedEvent(1, DateTimeOffset.UnixEpoch, told)]);
+        var watch = Stopwatch.StartNew();
+        double Lap()
         {
-            return "none";
+            var seconds = watch.Elapsed.TotalSeconds;
+            watch.Restart();
+            return seconds;
         }
+
+        var coarse = DiagnosisKit.BuildCoarse(circuit, duty, []);
+        var built = Lap();
+        var first = JobDiagnosis.Of(state, coarse, Meter.Ordinary);
+        var chosen = Lap();
+        var kit = DiagnosisKit.Build(circuit, duty, []);
+        var all = Lap();
+        var whole = JobDiagnosis.Of(state, kit, Meter.Ordinary);
+        var rated = kit.Plan.Best(whole.Beliefs, whole.Situation, int.MaxValue);
+        var worth =
+            first.HasTestAndNoVerdict && whole.HasTestAndNoVerdict
+                ? (rated.FirstOrDefault(t => t.At == first.Next!.At)?.Rate ?? 0) / whole.Next!.Rate
+                : double.NaN;
+        return new Times(built, chosen, all, worth);
+    }
+
+    private static string Figures(IEnumerable<double> seconds)
+    {
         var sorted = seconds.Order().ToArray();
         return $"median {sorted[sorted.Length / 2]:0.00} s, nine in ten within {sorted[(int)(0.9 * (sorted.Length - 1))]:0.00} s, worst {sorted[^1]:0.00} s of {sorted.Length}";
+    }
+
+    /// <summary>Seconds of one complaint, and the worth of its coarse choice; not a number where there is no test to choose.</summary>
+    private sealed record Times(double Coarse, double First, double Fine, double Worth)
+    {
+        public override string ToString() =>
+            $"coarse {Coarse:0.00} s, first test {First:0.00} s, all {Fine:0.00} s, worth {Worth:0.00}";
     }
 }

@@ -42,6 +42,67 @@ public class OhmsTests
         }
     }
 
+    /// <summary>With the halves apart nothing of a coupling joins them, wherever its wires sit: it reads as the sound machine does.</summary>
+    [Theory]
+    [MemberData(nameof(Machines))]
+    public void Wires_swapped_in_a_coupling_do_not_conduct_with_it_apart(string machine)
+    {
+        var circuit = Shipped.Circuit(machine);
+        foreach (var fault in circuit.Faults.Where(f => f.Kind == FaultKind.Swapped))
+        {
+            foreach (var path in fault.Paths)
+            {
+                double Ohms(IReadOnlyList<PlantedFault> faults, IReadOnlyList<string> off)
+                {
+                    var @case = new Case
+                    {
+                        Circuit = circuit,
+                        Settings = [circuit.Setting(null)],
+                        Faults = faults,
+                        Off = off,
+                        BatteryDisconnected = true,
+                    };
+                    var (one, other) = (circuit.NodeOf(path.From), circuit.NodeOf(path.To));
+                    var shown = Bench.Read(@case, Exact, MeterFunction.Ohms, one, other);
+                    return shown.OverRange ? double.PositiveInfinity : shown.Value!.Value;
+                }
+
+                IReadOnlyList<string> apart = [fault.Id.Split('/')[0]];
+                Assert.Equal(Ohms([], apart), Ohms([new PlantedFault(fault, 0.5)], apart), 0.01);
+                Assert.InRange(Ohms([new PlantedFault(fault, 0.5)], []), 0, 0.1);
+            }
+        }
+    }
+
+    [Fact]
+    public void Readings_with_a_coupling_apart_are_predicted_alike_whether_its_wires_are_swapped()
+    {
+        var circuit = Shipped.Circuit("orchard-zero-turn-7");
+        var kit = DiagnosisKit.Build(circuit, "stops-magneto1-blades-1", []);
+        var compared = 0;
+        foreach (var swapped in kit.Table.Hypotheses.Where(h => h is { HasVolts: true, Fault.Kind: FaultKind.Swapped }))
+        {
+            var coupling = swapped.Fault!.Id.Split('/')[0];
+            for (var c = 0; c < kit.Table.Conditions.Count; c++)
+            {
+                foreach (
+                    var (red, _) in kit.Table.Conditions[c].Off is [var off] && off == coupling
+                        ? kit.Table.Conditions[c].Pairs ?? []
+                        : []
+                )
+                {
+                    for (var p = 0; p < kit.Table.Particles; p++)
+                    {
+                        Assert.Equal(kit.Table.Healthy.At(c, red)[p], swapped.At(c, red)[p], 0.001f);
+                        compared++;
+                    }
+                }
+            }
+        }
+
+        Assert.True(compared > 0);
+    }
+
     /// <summary>
     /// A prediction is kept for each red point of a condition, the black one counting as none: a point that was red for one
     /// pair and black for another would be taken off twice.

@@ -42,6 +42,14 @@ public class SymptomsTests
         Assert.All(expected, e => Assert.Contains(e, ids));
     }
 
+    /// <summary>Without its pump an engine comes to no speed but that of its starter: by hand.</summary>
+    [Fact]
+    public void A_fuel_pump_is_looked_for_while_the_engine_is_cranked()
+    {
+        var duty = Symptoms.Duty(Shipped.Circuit("ridge-carrier-4"), "does-pump");
+        Assert.Equal(DutySpeed.Crank, duty.Speed);
+    }
+
     [Theory]
     [MemberData(nameof(Machines))]
     public void Ids_of_complaints_differ_and_every_one_is_said_in_words(string machine)

@@ -56,7 +56,7 @@ public sealed record Case
             wired.Plant(fault, fault.Severity.At(fraction), values);
         }
 
-        foreach (var parameter in Off.SelectMany(what => Opened(Circuit, what)))
+        foreach (var parameter in Off.SelectMany(what => Opened(wired, what)))
         {
             values[parameter.Index] = double.PositiveInfinity;
         }
@@ -128,7 +128,7 @@ public sealed record Case
                 )
                 .SelectMany(p => p.Terminals.Where(t => t.EndsWith('a')).Select(t => $"{p.Id}/{t[..^1]}/ohms"))
                 .ToList();
-        return circuit.ParametersNamed([.. names]);
+        return circuit.ParametersNamed([.. names]).Concat(circuit.LaidThrough(what));
     }
 
     private void SetSpeeds(CircuitState state)

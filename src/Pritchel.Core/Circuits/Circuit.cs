@@ -21,6 +21,7 @@ public sealed class Circuit
     private readonly List<int> varying = [];
     private readonly List<int> slowStates = [];
     private readonly Lazy<HashSet<int>> ignited;
+    private readonly ILookup<string, ParameterId>? laidThrough;
     private readonly ConcurrentDictionary<string, Circuit> altered = new(StringComparer.Ordinal);
 
     private Circuit(Machine machine)
@@ -84,7 +85,14 @@ public sealed class Circuit
         ActiveDevices = [.. bare.ActiveDevices, .. paths.Where(p => p.IsActive)];
         FastDevices = [.. bare.FastDevices, .. paths.Where(p => p is { IsActive: true, IsFast: true })];
         SlowDevices = [.. bare.SlowDevices, .. paths.Where(p => p is { IsActive: true, IsFast: false })];
+        laidThrough = paths.Where(p => p.Through is not null).ToLookup(p => p.Through!, p => p.Ohms);
     }
+
+    /// <summary>Resistances of paths that a fault lays between the halves of a coupling.</summary>
+    internal IEnumerable<ParameterId> LaidThrough(string coupling) => laidThrough?[coupling] ?? [];
+
+    /// <summary>Whether a fault lays paths between the halves of some coupling.</summary>
+    internal bool LaysThrough => laidThrough is { Count: > 0 };
 
     private void Declare(IEnumerable<Device> devices)
     {

@@ -71,6 +71,14 @@ internal sealed class CaseRunner
         values = new double[circuit.Parameters.Count];
         opened = new double[values.Length];
         (off, batteries, tested) = (table.Off, table.Batteries, table.Tested);
+        if (circuit.LaysThrough)
+        {
+            off =
+            [
+                .. table.Conditions.Select((c, i) => off[i].Concat(c.Off.SelectMany(circuit.LaidThrough)).ToArray()),
+            ];
+        }
+
         meterLoad = new MeterLoad(circuit);
         stood = new CircuitState?[table.Conditions.Count];
         (tried, spare) = (new Standpoint(circuit), new Standpoint(circuit));
@@ -340,7 +348,16 @@ internal sealed class CaseRunner
 
     /// <summary>Particles that tell soonest whether a fault matters; fewer where each takes long.</summary>
     private int[] Screen(ParticleDraws draws) =>
-        [.. draws.Screen.Take(table.FollowsWaves || table.Grain == Grain.Coarse ? 2 : 4)];
+        [
+            .. draws.Screen.Take(
+                (table.FollowsWaves, table.Grain) switch
+                {
+                    (true, Grain.Coarse) => 1,
+                    (false, Grain.Fine) => 4,
+                    _ => 2,
+                }
+            ),
+        ];
 
     private Heard TryDuty()
     {

@@ -178,7 +178,14 @@ public sealed record Fault
 /// <param name="To">Address of the other.</param>
 /// <param name="FixedOhms">Its resistance, or null when that is the fault's severity.</param>
 /// <param name="BreaksDownAt">Volts under which it is open: a track or gap that only ignition jumps. Zero conducts always.</param>
-public sealed record LaidPath(string From, string To, double? FixedOhms = null, double BreaksDownAt = 0);
+/// <param name="Through">Coupling whose halves it joins, by part id: apart when that is; null for none.</param>
+public sealed record LaidPath(
+    string From,
+    string To,
+    double? FixedOhms = null,
+    double BreaksDownAt = 0,
+    string? Through = null
+);
 
 /// <summary>What a repair renews, and the steps kind it takes.</summary>
 /// <param name="Id">Unique in a machine: "wire:w5", "part:key".</param>

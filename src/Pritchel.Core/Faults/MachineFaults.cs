@@ -160,8 +160,8 @@ internal static class MachineFaults
                 "wires swapped",
                 0.1,
                 [
-                    new LaidPath($"{part.Id}.{one}a", $"{part.Id}.{two}b", SwappedOhms),
-                    new LaidPath($"{part.Id}.{two}a", $"{part.Id}.{one}b", SwappedOhms),
+                    new LaidPath($"{part.Id}.{one}a", $"{part.Id}.{two}b", SwappedOhms, Through: part.Id),
+                    new LaidPath($"{part.Id}.{two}a", $"{part.Id}.{one}b", SwappedOhms, Through: part.Id),
                 ]
             ) with
             {

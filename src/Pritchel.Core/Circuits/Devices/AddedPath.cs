@@ -10,6 +10,12 @@ internal sealed class AddedPath(string faultId, LaidPath path) : Device
     private BranchId branch;
     private StateId state;
 
+    /// <summary>Its resistance.</summary>
+    public ParameterId Ohms => ohms;
+
+    /// <summary>Coupling whose halves it joins; null for none.</summary>
+    public string? Through => path.Through;
+
     public override bool IsActive => path.BreaksDownAt > 0;
 
     public override bool IsFast => true;

@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Pritchel.Core.Circuits;
@@ -38,7 +39,6 @@ public sealed class FirstTestPageTests(Host host) : IClassFixture<Host>
         var later = await client.GetStringAsync(address, Cancel);
         Assert.DoesNotContain("A first estimate", soon, StringComparison.Ordinal);
         Assert.Equal(Card(later), Card(soon));
-        Assert.Contains("Ω", Card(soon), StringComparison.Ordinal);
     }
 
     /// <summary>A test by ohms in a condition that the coarse kit leaves out, as an address asks for it.</summary>
@@ -55,5 +55,6 @@ public sealed class FirstTestPageTests(Host host) : IClassFixture<Host>
         return Uri.EscapeDataString($"{c};{coarse.Points.At(red).Address};{coarse.Points.At(black).Address}");
     }
 
-    private static string Card(string html) => html.Split("id=\"test-form\"")[0].Split("<main")[1];
+    private static string Card(string html) =>
+        WebUtility.HtmlDecode(html.Split("class=\"outlook\"")[1].Split("class=\"entry\"")[0]);
 }

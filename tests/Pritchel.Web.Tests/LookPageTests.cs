@@ -45,6 +45,17 @@ public sealed class LookPageTests(Host host) : IClassFixture<Host>
         );
     }
 
+    [Fact]
+    public async Task What_a_complaint_leaves_alone_is_named_where_one_looks()
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var html = WebUtility.HtmlDecode(await client.GetStringAsync($"/jobs/{tag}/look", Cancel));
+        var alone = html.Split("Not to be looked at")[1].Split("Something seen elsewhere")[0];
+        Assert.Contains("magneto", alone, StringComparison.Ordinal);
+        Assert.DoesNotContain("key switch", alone, StringComparison.Ordinal);
+        Assert.Contains("Spark, fuel and compression are no part of it", html, StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData("Years", "old", "Age of the wiring: “old” is not an age; type years from 0 to 100.")]
     [InlineData("Years", "1e9", "Age of the wiring: “1e9” is not an age; type years from 0 to 100.")]

@@ -1,3 +1,4 @@
+using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Faults;
 
@@ -21,6 +22,42 @@ public static class LookWords
 
     /// <summary>An answer in words.</summary>
     public static string Of(LookFound found) => Answers.First(a => a.Found == found).Words;
+
+    /// <summary>
+    /// What a complaint is split from before any wire is doubted: common practice, no source. Null where the complaint says
+    /// it already.
+    /// </summary>
+    public static string? Split(PredictionTable table) =>
+        (table.Sign, table.Duty.Refuses) switch
+        {
+            (SignKind.Turns, false) =>
+                "Starting alone. Spark, fuel and compression are no part of it until the engine turns. One that will not turn by hand either is seized, not dead.",
+            (SignKind.Sparks, false) =>
+                "Ignition and kill alone. If it turns and sparks, look to fuel, air and compression before any wire.",
+            (SignKind.LetsRun, false) =>
+                "Fuel cut and stop alone. If it pulls in and stays in, look to the fuel itself, then spark, then compression.",
+            (SignKind.Charges, false) =>
+                "Charging alone: what starts and runs it is not in doubt while it starts and runs.",
+            _ => null,
+        };
+
+    /// <summary>Names of what need not be looked at.</summary>
+    public static string Of(LeftAlone left)
+    {
+        const int MostNamed = 14;
+        var names = left.Parts.Take(MostNamed).Select(p => p.Name).ToList();
+        if (left.Parts.Count > MostNamed)
+        {
+            names.Add($"{left.Parts.Count - MostNamed} parts more");
+        }
+
+        if (left.Wires.Count > 0)
+        {
+            names.Add(left.Wires.Count == 1 ? "1 wire" : $"{left.Wires.Count} wires");
+        }
+
+        return names.Count < 2 ? string.Concat(names) : $"{string.Join(", ", names.SkipLast(1))} and {names[^1]}";
+    }
 
     /// <summary>What to do with eye and finger at a sort of place.</summary>
     public static string How(RepairKind kind) =>

@@ -26,6 +26,9 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
     /// <summary>Every repair of the machine, by name.</summary>
     public IReadOnlyList<Repair> Repairs { get; private set; } = [];
 
+    /// <summary>What need not be looked at.</summary>
+    public LeftAlone LeftAlone { get; private set; } = null!;
+
     /// <summary>Shows where to look.</summary>
     public async Task<IActionResult> OnGetAsync()
     {
@@ -75,6 +78,7 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
                 .DistinctBy(r => r.Id)
                 .OrderBy(r => r.Name, StringComparer.Ordinal),
         ];
+        LeftAlone = LeftAlone.Of(Open.Kit.Table);
         Places = Looking.Places(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, MostPlaces);
     }
 }

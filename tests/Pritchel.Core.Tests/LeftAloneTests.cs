@@ -1,0 +1,64 @@
+using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>What a complaint leaves alone.</summary>
+public class LeftAloneTests
+{
+    /// <summary>By hand, from the drawings: what has nothing to do with a duty, and what has.</summary>
+    [Theory]
+    [InlineData(
+        "orchard-tractor-4",
+        "cranks",
+        "magneto fuel-cut winding rectifier oil-switch oil-lamp lamp-left lamp-right hours",
+        "battery fuse key brake blade solenoid starter"
+    )]
+    [InlineData(
+        "orchard-tractor-4",
+        "does-lamp-left",
+        "starter solenoid magneto lamp-right",
+        "lamp-left key fuse battery"
+    )]
+    [InlineData("hill-quad-2", "does-head-left", "starter coil", "head-left battery")]
+    [InlineData("hedgerow-mower-2", "sparks-magneto", "", "magneto brake-switch")]
+    public void A_complaint_leaves_alone_what_has_no_part_in_it(
+        string machine,
+        string duty,
+        string alone,
+        string doubted
+    )
+    {
+        var circuit = Shipped.Circuit(machine);
+        var left = LeftAlone
+            .Of(PredictionTable.BuildCoarse(circuit, Symptoms.Duty(circuit, duty), []))
+            .Parts.Select(p => p.Id)
+            .ToList();
+        Assert.All(alone.Split(' ', StringSplitOptions.RemoveEmptyEntries), p => Assert.Contains(p, left));
+        Assert.All(doubted.Split(' '), p => Assert.DoesNotContain(p, left));
+    }
+
+    /// <summary>None of what is left alone is ever the fault that is hidden, at its worst or at its mildest.</summary>
+    [Fact]
+    public void No_fault_of_what_is_left_alone_gives_the_complaint()
+    {
+        var circuit = Shipped.Circuit("orchard-tractor-4");
+        var duty = Symptoms.Duty(circuit, "cranks");
+        var table = PredictionTable.Build(circuit, duty, []);
+        var left = LeftAlone.Of(table);
+        var ids = left.Parts.Select(p => p.Id).Concat(left.Wires.Select(w => w.Id)).ToHashSet(StringComparer.Ordinal);
+        foreach (var fault in circuit.Faults.Where(f => ids.Contains(f.Id.Split('/', '@')[0])))
+        {
+            foreach (var severity in new[] { 0.02, 0.5, 0.98 })
+            {
+                var @case = new Case
+                {
+                    Circuit = circuit,
+                    Settings = [circuit.Setting(null), circuit.Setting(duty.Setting)],
+                    Faults = [new PlantedFault(fault, severity)],
+                };
+                Assert.InRange(Outcome.Of(@case).Cranks.Values.DefaultIfEmpty().Max(), 0.75, 1.5);
+            }
+        }
+    }
+}

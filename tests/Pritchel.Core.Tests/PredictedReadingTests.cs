@@ -2,7 +2,9 @@ using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Meters;
+using Pritchel.Core.Practice;
 
 namespace Pritchel.Core.Tests;
 
@@ -115,6 +117,27 @@ public class PredictedReadingTests
         }
 
         Assert.True(compared > 1000, $"only {compared} volts were comparable");
+    }
+
+    /// <summary>
+    /// A lighting wire that sits in the exciter's cavity carries the exciter's hundreds of volts: they are predicted as
+    /// hundreds, as the meter reads them on the machine that has it.
+    /// </summary>
+    [Fact]
+    public void Hundreds_of_volts_are_predicted_as_hundreds()
+    {
+        var kit = DiagnosisKit.Build(Shipped.Circuit("quay-scooter-3"), "charges-battery", []);
+        var swapped = kit.Table.Hypotheses.First(h => h.Fault?.Id == "P1/2-3-swapped");
+        var running = kit.Table.Conditions.ToList().FindIndex(c => c is { IsFree: true, Speed: DutySpeed.Work });
+        var at = new ProbePair(running, kit.Circuit.NodeOf("P1.2b"), kit.Circuit.Reference);
+        var hidden = HiddenFault.Hide(kit.Table, swapped.Fault!, Exact, new Random(Seed))!;
+        var read = hidden.Read(at).Volts!.Value;
+        Assert.InRange(Math.Abs(read), 200, 1000);
+        for (var p = 0; p < kit.Table.Particles; p++)
+        {
+            // Machines differ in what their windings give.
+            Assert.InRange(swapped.Across(at)[p] / read, 0.5, 2);
+        }
     }
 
     /// <summary>Some nodes to the reference, and some of the pairs that tests are chosen from.</summary>

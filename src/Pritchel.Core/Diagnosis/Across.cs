@@ -23,8 +23,9 @@ public readonly record struct Hanging(float Share, float Low, float High)
 /// </summary>
 public readonly ref struct Across
 {
-    // Volts of metal that floats are kept this far apart for each piece of it, more than any two nodes of one differ by.
-    private const double IslandStep = 1024;
+    // Volts of metal that floats are kept this far apart for each piece of it, more than twice what any two nodes of one
+    // differ by: an exciter without its load stands at many hundreds.
+    private const double IslandStep = 4096;
 
     private readonly ReadOnlySpan<float> red;
     private readonly ReadOnlySpan<float> black;

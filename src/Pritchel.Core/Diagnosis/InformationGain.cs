@@ -40,8 +40,8 @@ internal sealed class InformationGain
 
     /// <summary>Prepares to rate tests.</summary>
     /// <param name="beliefs">What is believed.</param>
-    /// <param name="oneIn">One particle in so many is looked at: a first look at which tests are worth a second.</param>
-    public InformationGain(Beliefs beliefs, int oneIn = 1)
+    /// <param name="most">Particles of each fault that are looked at: a few for a first look at which tests are worth a second.</param>
+    public InformationGain(Beliefs beliefs, int most = int.MaxValue)
     {
         this.beliefs = beliefs;
         readings = beliefs
@@ -70,7 +70,7 @@ internal sealed class InformationGain
 
             shares[index] += share;
             var shown = beliefs.Hypothesis(h);
-            live.Add((shown.HasVolts ? shown : beliefs.Table.Healthy, index, Alive(beliefs.Weights(h), share, oneIn)));
+            live.Add((shown.HasVolts ? shown : beliefs.Table.Healthy, index, Alive(beliefs.Weights(h), share, most)));
         }
 
         spreadOver = beliefs.Counting switch
@@ -246,8 +246,8 @@ internal sealed class InformationGain
         return remaining / mass;
     }
 
-    /// <summary>Particles that count, heaviest first; of one in so many, each stands for as many.</summary>
-    private static Particle[] Alive(ReadOnlySpan<double> weights, double share, int oneIn)
+    /// <summary>Particles that count, heaviest first; of a few of them, each stands for those between.</summary>
+    private static Particle[] Alive(ReadOnlySpan<double> weights, double share, int most)
     {
         var alive = new List<Particle>();
         for (var p = 0; p < weights.Length; p++)
@@ -259,11 +259,12 @@ internal sealed class InformationGain
         }
 
         alive.Sort((a, b) => b.Weight.CompareTo(a.Weight));
-        if (oneIn == 1 || alive.Count <= oneIn)
+        if (alive.Count <= most)
         {
             return [.. alive];
         }
 
+        var oneIn = (alive.Count + most - 1) / most;
         var kept = alive.Where((_, i) => i % oneIn == 0).ToArray();
         var scale = share / kept.Sum(k => k.Weight);
         return [.. kept.Select(k => k with { Weight = k.Weight * scale })];

@@ -94,7 +94,7 @@ public sealed class TestPlan
 
     // Figures looked up before a shortlist is worth drawing up, and how it is: a few hundredths of a second's work.
     private const long QuickLooks = 4_000_000;
-    private const int ShortlistOneIn = 6;
+    private const int ShortlistParticles = 6;
     private const int Shortlist = 160;
 
     // Tests followed when looking ahead, and what may come first among them.
@@ -131,7 +131,7 @@ public sealed class TestPlan
             // worth rating in full.
             allowed =
             [
-                .. Rated(allowed, beliefs, situation, new InformationGain(beliefs, ShortlistOneIn))
+                .. Rated(allowed, beliefs, situation, new InformationGain(beliefs, ShortlistParticles))
                     .OrderByDescending(p => p.Rate)
                     .Take(Math.Max(Shortlist, most))
                     .Select(p => p.At),

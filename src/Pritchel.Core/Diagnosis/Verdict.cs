@@ -13,6 +13,11 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
 
     private const double MostDoubt = 0.1;
 
+    // With few particles left every test seems to tell something. One that shows a quarter of what chance alone would is
+    // not worth a walk when four fifths lie on one suspect: by eye on rehearsals.
+    private const double Likely = 0.8;
+    private const double LikeChance = 0.25;
+
     // A complaint is hearsay: no verdict before the meter has spoken twice, or once and an eye; once is enough to see
     // that nothing is wrong.
     private const int LeastReadings = 2;
@@ -52,7 +57,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         }
 
-        if (best is null || (heard && best.Bits < best.Telling))
+        var toldEnough = first.Share > Likely && best?.Bits < LikeChance * best?.ByChance;
+        if (best is null || (heard && (best.Bits < best.Telling || toldEnough)))
         {
             return new Verdict(
                 first.Share > 0.5 ? first : null,

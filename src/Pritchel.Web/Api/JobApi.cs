@@ -36,12 +36,12 @@ internal static class JobApi
             .ProducesValidationProblem();
         jobs.MapGet(
                 "/{tag}/suspects",
-                (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, Suspects, cancel)
+                (string tag, JobDesk desk, CancellationToken cancel) => WithAllAsync(tag, desk, Suspects, cancel)
             )
             .WithSummary("Suspects by share");
         jobs.MapGet(
                 "/{tag}/next-test",
-                (string tag, JobDesk desk, CancellationToken cancel) => WithAsync(tag, desk, NextTest, cancel)
+                (string tag, JobDesk desk, CancellationToken cancel) => WithAllAsync(tag, desk, NextTest, cancel)
             )
             .WithSummary("What to measure next");
     }
@@ -342,6 +342,17 @@ internal static class JobApi
         Func<OpenJob, object> show,
         CancellationToken cancel
     ) => await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(show(open)) : NoJob(tag);
+
+    /// <summary>What is weighed, by all predictions: a script that asks twice is answered alike.</summary>
+    private static async Task<IResult> WithAllAsync(
+        string tag,
+        JobDesk desk,
+        Func<OpenJob, object> show,
+        CancellationToken cancel
+    ) =>
+        JobStore.NumberOf(tag) is { } number && await desk.OpenWholeAsync(number, cancel) is { } open
+            ? Results.Ok(show(open))
+            : NoJob(tag);
 
     private static async Task<OpenJob?> FindAsync(string tag, JobDesk desk, CancellationToken cancel) =>
         JobStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel: cancel) : null;

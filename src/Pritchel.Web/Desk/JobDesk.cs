@@ -80,7 +80,14 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
     public async Task<OpenJob?> OpenAsync(int number, int? condition = null, CancellationToken cancel = default)
     {
         var job = await jobs.FindAsync(number, cancel);
-        return job is null ? null : await LayOutAsync(job, condition, cancel);
+        return job is null ? null : await LayOutAsync(job, coarse => coarse.HasFigures(condition ?? 0), cancel);
+    }
+
+    /// <summary>A job laid out by all its predictions however long they take, so that the answer is always the same; or null.</summary>
+    public async Task<OpenJob?> OpenWholeAsync(int number, CancellationToken cancel = default)
+    {
+        var job = await jobs.FindAsync(number, cancel);
+        return job is null ? null : await LayOutAsync(job, null, cancel);
     }
 
     /// <summary>All jobs as they stand on the floor, newest first; nothing is worked out for them.</summary>
@@ -126,10 +133,10 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
     }
 
     /// <summary>
-    /// Lays a job out, with predictions once it has a complaint to explain; the coarse ones do until the first reading, unless
-    /// they would be asked for more than a first test.
+    /// Lays a job out, with predictions once it has a complaint to explain. The coarse ones do until the first reading where
+    /// they choose a test and suffice for what is asked; null where none but all will do.
     /// </summary>
-    private async Task<OpenJob> LayOutAsync(Job job, int? condition, CancellationToken cancel)
+    private async Task<OpenJob> LayOutAsync(Job job, Predicate<PredictionTable>? suffices, CancellationToken cancel)
     {
         var json = await machines.JsonAsync(job.MachineId, job.MachineVersion, cancel);
         var circuit = workshop.Circuit(job.MachineId, job.MachineVersion, json!);
@@ -140,11 +147,11 @@ public sealed class JobDesk(JobStore jobs, MachineStore machines, MeterStore met
         OpenJob With(DiagnosisKit kit, Func<JobDiagnosis> weigh) =>
             new(job, circuit, meter, kit, new Lazy<JobDiagnosis>(weigh), design);
 
-        if (explains && job.State.Readings.Count == 0)
+        if (explains && suffices is not null && job.State.Readings.Count == 0)
         {
             var first = workshop.KitForFirstTest(job.MachineId, job.MachineVersion, circuit, complaint);
             var open = With(first, () => workshop.Diagnosis(job, first, meter));
-            if (!open.IsCoarse || (open.Diagnosis.HasTestAndNoVerdict && first.Table.HasFigures(condition ?? 0)))
+            if (!open.IsCoarse || (open.Diagnosis.HasTestAndNoVerdict && suffices(first.Table)))
             {
                 return open;
             }

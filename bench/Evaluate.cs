@@ -204,7 +204,7 @@ internal static class Evaluate
         var minutes = hunts.Select(h => h.Minutes.Value).Order().ToArray();
         var none = hunts.Average(h => h.Verdict is null ? 1.0 : 0);
         var right = hunts.Average(h => h.Right ? 1.0 : 0);
-        return $"{hunts.Count} hunts, right {right:P1}, wrong {1 - right - none:P1}, no verdict {none:P1}, readings {hunts.Average(h => h.Readings):0.0}, minutes {minutes.Average():0.0}, nine in ten within {minutes[(int)(0.9 * (minutes.Length - 1))]:0.0}";
+        return $"{hunts.Count} hunts, right {right:P1}, wrong {Math.Max(0, 1 - right - none):P1}, no verdict {none:P1}, readings {hunts.Average(h => h.Readings):0.0}, minutes {minutes.Average():0.0}, nine in ten within {minutes[(int)(0.9 * (minutes.Length - 1))]:0.0}";
     }
 
     /// <summary>Stated shares against how often they were right, with Wilson's 95 % interval of a binomial share.</summary>

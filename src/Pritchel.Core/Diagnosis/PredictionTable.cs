@@ -26,7 +26,7 @@ public sealed class PredictionTable
     public const int UsualParticles = 64;
 
     // Following the waves of charge windings takes a thousand times as long as a still circuit.
-    private const int WaveParticles = 16;
+    private const int WaveParticles = 32;
     private const int CoarseParticles = 16;
     private const int CoarseWaveParticles = 4;
 

@@ -135,6 +135,17 @@ test("a battery flat every morning: amps out of it, and the regulator lets them 
   assert.ok(asked.some((a) => a.startsWith("amps:") || a.startsWith("volts:")), asked.join("\n"));
 });
 
+test("a side-by-side whose fuel pump is silent: looked for while it is cranked, its relay's contacts do not close", async () => {
+  const { asked, verdict } = await hunt({
+    machine: "ridge-carrier-4",
+    complaint: "Fuel pump does not work",
+    says: "Nothing",
+    fault: "pump-relay/contact-open",
+  });
+  assert.match(verdict, /pump relay/i);
+  assert.ok(asked.every((a) => !a.includes("working speed")), asked.join("\n"));
+});
+
 test("a quad that clicks and does not crank: the contacts of its start relay", async () => {
   const { verdict } = await hunt({ machine: "hill-quad-2", complaint: "Does not crank", says: "One click", fault: "solenoid/contact-open" });
   assert.match(verdict, /start relay/i);

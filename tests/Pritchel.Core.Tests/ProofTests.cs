@@ -1,3 +1,4 @@
+using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
 using static Pritchel.Core.Tests.Shipped;
 
@@ -10,6 +11,15 @@ public class ProofTests
     [InlineData(2, 3, 5)]
     public void Clean_tries_wanted_after_a_fault_that_came_and_went(int failed, int tried, int wanted) =>
         Assert.Equal(wanted, Proof.CleanTriesNeeded(failed, tried));
+
+    /// <summary>By hand: gear, brake, lamps and heat have no say in the pump once the engine is cranked with the key on.</summary>
+    [Fact]
+    public void What_an_engine_does_as_it_is_cranked_is_refused_by_what_stops_it_then()
+    {
+        var carrier = Shipped.Circuit("ridge-carrier-4");
+        var duty = Symptoms.Duty(carrier, "does-pump");
+        Assert.Empty(Proof.Refusals(carrier, carrier.Setting(duty.Setting), duty.Load, duty.Speed));
+    }
 
     [Fact]
     public void Clean_tries_agree_with_simulation()

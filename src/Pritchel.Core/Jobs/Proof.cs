@@ -1,5 +1,6 @@
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Jobs;
 
@@ -54,8 +55,13 @@ public static class Proof
         return tries;
     }
 
-    /// <summary>Settings one control away from the duty's in which the sound machine refuses it.</summary>
-    public static IReadOnlyList<ControlSetting> Refusals(Circuit circuit, ControlSetting duty, string loadId)
+    /// <summary>Settings one control away from the duty's in which the sound machine refuses it, its engines turned as for the duty.</summary>
+    public static IReadOnlyList<ControlSetting> Refusals(
+        Circuit circuit,
+        ControlSetting duty,
+        string loadId,
+        DutySpeed speed = DutySpeed.Rest
+    )
     {
         var load = circuit.DeviceOf(loadId);
         var refusals = new List<ControlSetting>();
@@ -70,6 +76,11 @@ public static class Proof
 
             var other = With(duty, c, 1 - duty[c]);
             state.Begin(circuit.NominalParameters());
+            for (var e = 0; e < circuit.Engines.Count; e++)
+            {
+                state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], speed));
+            }
+
             state.Move(other);
             if (load.Sign(state).Level <= 0)
             {

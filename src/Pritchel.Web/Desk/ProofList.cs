@@ -1,6 +1,7 @@
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Web.Desk;
 
@@ -67,10 +68,11 @@ public static class ProofList
         foreach (
             var refusal in !Interlocked(open)
                 ? []
-                : Proof.Refusals(open.Circuit, table.Conditions[0].Setting, duty.Load)
+                : Proof.Refusals(open.Circuit, table.Conditions[0].Setting, duty.Load, duty.Speed)
         )
         {
-            var words = refusal.AllWords(machine);
+            var turned = duty.Speed == DutySpeed.Rest ? "" : " · " + Conditions.SpeedWords(duty.Speed);
+            var words = refusal.AllWords(machine) + turned;
             yield return new ProofCheck("not:" + words, ProofKind.MustNot, words, DutyWords.Forbidden(duty), 1);
         }
 

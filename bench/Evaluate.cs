@@ -21,6 +21,13 @@ internal static class Evaluate
     // A fault that is there in a third of the tries.
     private const double Seldom = 1.0 / 3;
 
+    /// <summary>The world that arguments ask for.</summary>
+    public static World WorldOf(IReadOnlyList<string> args)
+    {
+        var world = args.Contains("differing", StringComparer.Ordinal) ? World.Differing : World.Believed;
+        return args.Contains("seldom", StringComparer.Ordinal) ? world with { Presence = Seldom } : world;
+    }
+
     public static int Run(string[] args)
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
@@ -28,8 +35,7 @@ internal static class Evaluate
         var complaints = args.Length > 1 && args[1] != "all" ? args[1] : "";
         var draws = args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : 4;
         bool Asked(string word) => args.Contains(word, StringComparer.Ordinal);
-        var world = Asked("differing") ? World.Differing : World.Believed;
-        world = Asked("seldom") ? world with { Presence = Seldom } : world;
+        var world = WorldOf(args);
         var all = new List<Line>();
         foreach (var circuit in Usage.Circuits(machines))
         {

@@ -22,14 +22,18 @@ internal static class Trace
             Console.WriteLine(Words(kit, at));
         }
 
-        var evaluation = new Evaluation(kit, rest.Contains("differing") ? World.Differing : World.Believed);
+        var evaluation = new Evaluation(kit, Evaluate.WorldOf(rest));
         var random = new Random(Evaluate.SeedOf(kit));
         for (var d = 0; d < int.Parse(draws, CultureInfo.InvariantCulture); d++)
         {
             var telling = new Telling(new ByInformation(), kit);
             if (
                 evaluation.Hunt(random.Next(), telling) is { } hunt
-                && (rest is [var fault, ..] && fault != "differing" ? hunt.FaultId == fault : !hunt.Right)
+                && (
+                    rest.FirstOrDefault(r => r.Contains('/')) is { } fault
+                        ? hunt.FaultId == fault
+                        : rest.Contains("every") || !hunt.Right
+                )
             )
             {
                 Console.WriteLine($"=== {hunt.FaultId}: {hunt.Verdict ?? "no verdict"} at {hunt.Share:0.000}");
@@ -46,6 +50,24 @@ internal static class Trace
         public List<string> Lines { get; } = [];
 
         public string Name => inner.Name;
+
+        public PlannedProvocation? Stir(Provoking provoking, Beliefs beliefs, Situation situation)
+        {
+            var stir = inner.Stir(provoking, beliefs, situation);
+            if (stir is not null)
+            {
+                Lines.Add(
+                    $"    stir {stir.By} {stir.Reach.Place.Id} {stir.Reach.Alone?.Id}, watch {(stir.Watch is { } w ? Words(w.At) : "duty")}: {stir.Bits:0.000} bits, {stir.Minutes.Value:0.0} min"
+                );
+            }
+
+            foreach (var tried in beliefs.Testimony.Provocations.Tried)
+            {
+                Lines.Add($"      stirred {tried.By} {tried.Reach.Place.Id} {tried.Reach.Alone?.Id}: {tried.Changed}");
+            }
+
+            return stir;
+        }
 
         public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation)
         {

@@ -16,7 +16,7 @@ internal static class Usage
                            (several by comma, "all" for all). After it any of: "differing" for a world that differs from
                            what is believed, "seldom" for faults there in a third of tries, "doubles" for two at once,
                            "strategies" for half-splitting, end to end and random order beside
-            trace M D N    the first N hunts of one duty's evaluation told reading by reading, where the verdict was not right;
+            trace M D N    the first N hunts of one duty's evaluation told reading by reading, where the verdict was not right; "every", "seldom" and "differing" as may be;
                            with a fault's id, all of that fault
             first-test M C seconds to the predictions of each complaint, and from them to the first test
             lookahead M D  minutes of the program's choice against the best possible, of a machine's duty or of two small

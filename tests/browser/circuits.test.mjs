@@ -40,9 +40,10 @@ async function complain({ machine, complaint, says, stood = {}, engine, failed =
 
 /**
  * Answers every test of a complaint as the machine with its hidden fault would, until a verdict stands. `spark(setUp)` says
- * what a spark tester shows, by hand: 0, 1 or 2.
+ * what a spark tester shows, by hand: 0, 1 or 2. `stirs(place, how)` says whether the fault comes or goes as a place is moved,
+ * warmed or wetted, by hand.
  */
-async function hunt({ machine, fault, spark, ...told }) {
+async function hunt({ machine, fault, spark, stirs = () => false, ...told }) {
   const { page, file } = await complain({ machine, ...told });
   const tag = new URL(page.url()).pathname.split("/")[2];
   const { conditions } = await app.api(`/jobs/${tag}`);
@@ -51,6 +52,12 @@ async function hunt({ machine, fault, spark, ...told }) {
   const asked = [];
   for (let tests = 0; tests < 15 && !(await page.locator("text=Take this verdict").count()); tests++) {
     const form = await page.$eval("#test-form", (f) => Object.fromEntries(new FormData(f)));
+    if (form.Stirring) {
+      const [place, how] = form.Stirring.split(";");
+      asked.push(`${how.toLowerCase()}: ${await page.locator("#test-title").innerText()}`);
+      await Promise.all([page.waitForNavigation(), page.click(`button[name=Changed][value=${stirs(place, how)}]`)]);
+      continue;
+    }
     const condition = conditions[Number(form.Condition)];
     asked.push(`${condition.quantity}: ${await page.locator("#test-title").innerText()} [${condition.words}]`);
     if (condition.quantity === "spark") {
@@ -169,18 +176,20 @@ test("a motorcycle that charges low only with its lamps on: one stator leg resis
   assert.ok(asked.some((a) => a.startsWith("ohms:")), asked.join("\n"));
 });
 
-test("an outboard that misfires when its tether switch is wet: two tries of five, read while it fails", async () => {
-  const { verdict } = await hunt({
+test("an outboard that misfires when its tether switch is wet: two tries of five, read while it fails and wetted", async () => {
+  const { asked, verdict } = await hunt({
     machine: "tide-outboard-3",
     complaint: "Top coil: no spark",
     says: "A weak spark",
     failed: 2,
     tried: 5,
     fault: "tether/kill/wet",
+    stirs: (place, how) => how === "Wetting" && place === "panel",
     // The kill line runs coil, harness plug, control box plug, wire 39, tether switch, wire 40, key: parted before the switch it sparks.
     spark: (setUp) => (/kill wire off|plug apart|wire 39 off/.test(setUp) ? 2 : 1),
   });
   assert.match(verdict, /tether switch/i);
+  assert.ok(asked.includes("wetting: Wet: tether switch"), asked.join("\n"));
 });
 
 test("a launch that charges only after a burst of revs: its charge lamp is open", async () => {

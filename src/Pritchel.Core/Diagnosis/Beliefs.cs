@@ -170,6 +170,7 @@ public sealed class Beliefs
         var total = weights.Sum(w => w.Sum());
         NoneOfThese =
             NoneOfTheseShare
+            * Likelihood.OfTries(Complaint)
             * (Complaint.Heard == Heard.NotSaid ? 1 : NoneExplainsHeard)
             * Math.Pow(NoneExplainsLamp, Math.Min(3, LampsSeen.Count))
             * Math.Pow(Likelihood.WildDensity, grouped.Count)

@@ -91,5 +91,25 @@ internal static class Likelihood
         return comesAndGoes && Math.Abs(movesBy) > 0.3 ? 0.5 : 0.02;
     }
 
+    /// <summary>
+    /// Chance that so many of the tries failed, with a cause of which it is not known whether it comes and goes. One that does
+    /// fails any number of tries alike: beta-binomial with a flat prior.
+    /// </summary>
+    public static double OfTries(Complaint complaint) =>
+        OfTriesAlways(complaint) + OfTriesSometimes(complaint, ComesAndGoesShare);
+
+    /// <summary>The part of it that falls to a cause that is always there.</summary>
+    /// <param name="complaint">How many tries failed.</param>
+    /// <param name="comesAndGoes">Chance that such a cause comes and goes.</param>
+    public static double OfTriesAlways(Complaint complaint, double comesAndGoes = ComesAndGoesShare) =>
+        (1 - comesAndGoes) * (complaint.Failed >= complaint.Tried ? 1 : HardFaultSaidToComeAndGo);
+
+    /// <summary>The part of it that falls to a cause that comes and goes.</summary>
+    public static double OfTriesSometimes(Complaint complaint, double comesAndGoes) =>
+        comesAndGoes / (complaint.Tried + 1);
+
+    /// <summary>Share of tries in which a fault that comes and goes is there, a half-count added to either side.</summary>
+    public static double Presence(Complaint complaint) => (complaint.Failed + 0.5) / (complaint.Tried + 1);
+
     private static double Soft(double z) => 1 / (1 + Math.Exp(-z));
 }

@@ -48,14 +48,15 @@ internal sealed class ParticleWeigher(
     {
         var complaint = beliefs.Complaint;
         var comesAndGoes = hypothesis.Fault is { ComesAndGoes: true } ? Likelihood.ComesAndGoesShare : 0;
-        var failsAlways = complaint.Failed >= complaint.Tried;
+        var tries = (
+            Always: Likelihood.OfTriesAlways(complaint, comesAndGoes),
+            Sometimes: Likelihood.OfTriesSometimes(complaint, comesAndGoes)
+        );
         for (var p = 0; p < count; p++)
         {
             var told = prior * hypothesis.Mass(p) * ComplaintLikelihood(p);
-            always[p] = told * (1 - comesAndGoes) * (failsAlways ? 1 : Likelihood.HardFaultSaidToComeAndGo);
-
-            // Beta-binomial with a flat prior: every count of failures out of n tries is as likely.
-            sometimes[p] = told * comesAndGoes / (complaint.Tried + 1);
+            always[p] = told * tries.Always;
+            sometimes[p] = told * tries.Sometimes;
             Told[p] = always[p] + sometimes[p];
         }
 
@@ -123,7 +124,7 @@ internal sealed class ParticleWeigher(
             away = Densities(healthy, reading, healthyWidths, healthyErrors);
         }
 
-        var present = (beliefs.Complaint.Failed + 0.5) / (beliefs.Complaint.Tried + 1);
+        var present = Likelihood.Presence(beliefs.Complaint);
         for (var p = 0; p < count; p++)
         {
             switch (reading.Symptom)

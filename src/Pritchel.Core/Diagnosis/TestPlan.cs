@@ -56,8 +56,12 @@ public sealed record PlannedTest(
     /// <summary>Of the minutes, those that mending what is suspected would take anyway: opening the place where it lies.</summary>
     public Minutes WantedAnyway { get; init; }
 
+    /// <summary>Minutes that one waits until a fault that comes and goes is there to be measured.</summary>
+    public Minutes Wait { get; init; }
+
     /// <summary>Expected information per minute that only it takes, what chance alone would show taken off.</summary>
-    public double Rate => (Sure + (0.05 * Math.Min(Bits, ByChance))) / (Minutes.Value - WantedAnyway.Value);
+    public double Rate =>
+        (Sure + (0.05 * Math.Min(Bits, ByChance))) / (Minutes.Value - WantedAnyway.Value + Wait.Value);
 
     /// <summary>Fewer bits than this and the test is not worth a walk: half of what chance would show, within limits.</summary>
     public double Telling => Math.Max(TestPlan.LeastBits, Math.Min(ChanceBits / 2, ByChance / 2));
@@ -193,6 +197,8 @@ public sealed class TestPlan
     private PlannedTest[] Rated(ProbePair[] tests, Beliefs beliefs, Situation situation, InformationGain gain)
     {
         var counting = beliefs.Counting;
+        var wait = Provoking.Wait(beliefs.Complaint);
+        var present = Provoking.IsCalledFor(beliefs.Complaint) ? Likelihood.Presence(beliefs.Complaint) : 1;
         var wanted = beliefs
             .Suspects.Where(s => s.Repair is not null)
             .GroupBy(s => s.Repair!.Place, StringComparer.Ordinal)
@@ -212,9 +218,13 @@ public sealed class TestPlan
                         : place.Minutes * wanted.GetValueOrDefault(place.Id);
                 }
 
-                planned[i] = Plan(tests[i], situation, gain.Bits(tests[i], scratch), counting) with
+                // A dead circuit does not say whether the fault is there just now: one reads it as it happens to be.
+                var isDead = Scale.FeedsItself(table.Conditions[tests[i].Condition].Quantity);
+                var bits = gain.Bits(tests[i], scratch) * (isDead ? present : 1);
+                planned[i] = Plan(tests[i], situation, bits, counting) with
                 {
                     WantedAnyway = new Minutes(anyway),
+                    Wait = isDead ? new Minutes(0) : wait,
                 };
                 return scratch;
             },

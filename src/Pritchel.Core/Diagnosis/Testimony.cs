@@ -5,8 +5,8 @@ using Pritchel.Core.Machines;
 namespace Pritchel.Core.Diagnosis;
 
 /// <summary>
-/// What was seen and tried besides the readings, as one factor for each fault: looks at places, how other duties of the
-/// machine went, codes that its controller stored. Taken by fault and not by particle: none says much about how bad a
+/// What was seen and tried besides the readings, as one factor for each fault: looks at places, places moved, warmed or
+/// wetted, how other duties of the machine went, codes that its controller stored. Taken by fault and not by particle: none says much about how bad a
 /// fault is.
 /// </summary>
 public sealed class Testimony
@@ -19,23 +19,30 @@ public sealed class Testimony
     /// <param name="looks">Looks at places, the last at each counting.</param>
     /// <param name="also">Whether other duties are done, with how each fault lets them go.</param>
     /// <param name="codes">Codes read, with those that each fault stores; null when none were read out.</param>
+    /// <param name="provocations">Places stirred; null for none.</param>
     public Testimony(
         IEnumerable<Look> looks,
         IReadOnlyList<(bool Works, DutyTries Tries)> also,
-        (IReadOnlyList<string> Read, StoredCodes Stored)? codes = null
+        (IReadOnlyList<string> Read, StoredCodes Stored)? codes = null,
+        Provocations? provocations = null
     )
     {
         this.codes = codes;
+        Provocations = provocations ?? new Provocations([], new Complaint { Duty = "" });
         this.looks = [.. looks.GroupBy(l => l.Repair, StringComparer.Ordinal).Select(g => g.Last())];
         this.also = also;
         OfUnknown =
             this.looks.Aggregate(1.0, (chance, look) => chance * Looking.NotThere(look.Found))
             * Math.Pow(DutyTries.OfUnknown, also.Count)
-            * (codes is { } told ? told.Stored.OfUnknown(told.Read) : 1);
+            * (codes is { } told ? told.Stored.OfUnknown(told.Read) : 1)
+            * Provocations.OfUnknown;
     }
 
     /// <summary>Nothing seen or tried.</summary>
     public static Testimony None { get; } = new([], []);
+
+    /// <summary>Places stirred.</summary>
+    public Provocations Provocations { get; }
 
     /// <summary>Looks that count.</summary>
     public IReadOnlyList<Look> Looks => looks;
@@ -46,7 +53,7 @@ public sealed class Testimony
     /// <summary>Chance of all that was seen and tried with a fault; null for the sound machine.</summary>
     public double Of(Fault? fault)
     {
-        var chance = 1.0;
+        var chance = Provocations.Of(fault);
         foreach (var look in looks)
         {
             chance *= string.Equals(look.Repair, fault?.Repair.Id, StringComparison.Ordinal)

@@ -18,16 +18,19 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     private const double Likely = 0.8;
     private const double LikeChance = 0.25;
 
-    // A complaint is hearsay: no verdict before the meter has spoken twice, or once and an eye; once is enough to see
+    // A complaint is hearsay: no verdict before the meter has spoken twice, or once and an eye or a hand; once is enough to see
     // that nothing is wrong.
     private const int LeastReadings = 2;
 
     /// <summary>
     /// Stops when the minutes that the best test would save, (1 − share) × wrong-repair minutes in the share of the doubt
     /// that it would settle, are fewer than it takes, and never below nine tenths, or more where few particles make a share
-    /// itself doubtful; or when no test tells more.
+    /// itself doubtful; or when no test tells more. What is to be moved, warmed or wetted counts as a test.
     /// </summary>
-    public static Verdict Of(Beliefs beliefs, PlannedTest? best)
+    /// <param name="beliefs">What is believed.</param>
+    /// <param name="best">The best test by meter; null when none is left.</param>
+    /// <param name="stir">The best place to stir, for what comes and goes; null for none.</param>
+    public static Verdict Of(Beliefs beliefs, PlannedTest? best, PlannedProvocation? stir = null)
     {
         var first = beliefs.Suspects[0];
         if (first.Repair is null && !first.IsSound)
@@ -35,19 +38,23 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             return new Verdict(
                 null,
                 "No single fault of the drawing explains these readings. Take the odd one again.",
-                best is null
+                best is null && stir is null
             );
         }
 
         var loss = new Minutes((1 - first.Share) * WrongRepairMinutes);
-        var found = beliefs.Testimony.Looks.Count(l => l.Found != LookFound.Sound);
+        var found =
+            beliefs.Testimony.Looks.Count(l => l.Found != LookFound.Sound)
+            + beliefs.Testimony.Provocations.Tried.Count(p => p.Changed);
+        var staysOpen = stir is not null && loss.Value * Settles(beliefs, stir.Bits) >= stir.Minutes.Value;
         var heard = beliefs.Readings.Count + found >= (first.IsSound ? 1 : LeastReadings);
         if (
             heard
             && 1 - first.Share
                 <= MostDoubt * Math.Sqrt((double)beliefs.Table.Particles / PredictionTable.UsualParticles)
             && best is not null
-            && loss.Value * Settles(beliefs, best) < best.Minutes.Value
+            && loss.Value * Settles(beliefs, best.Sure) < best.Minutes.Value
+            && !staysOpen
         )
         {
             return new Verdict(
@@ -58,7 +65,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         }
 
         var toldEnough = first.Share > Likely && best?.Bits < LikeChance * best?.ByChance;
-        if (best is null || (heard && (best.Bits < best.Telling || toldEnough)))
+        if (!staysOpen && (best is null || (heard && (best.Bits < best.Telling || toldEnough))))
         {
             return new Verdict(
                 first.Share > 0.5 ? first : null,
@@ -71,9 +78,9 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     }
 
     /// <summary>Share of what is still in doubt that a test is expected to settle.</summary>
-    private static double Settles(Beliefs beliefs, PlannedTest test)
+    private static double Settles(Beliefs beliefs, double bits)
     {
         var doubt = -beliefs.Suspects.Where(s => s.Share > 0).Sum(s => s.Share * Math.Log2(s.Share));
-        return Math.Min(1, test.Sure / Math.Max(doubt, 1e-9));
+        return Math.Min(1, bits / Math.Max(doubt, 1e-9));
     }
 }

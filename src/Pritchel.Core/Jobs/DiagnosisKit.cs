@@ -12,6 +12,7 @@ public sealed class DiagnosisKit
         Table = table;
         Points = ProbePoints.Of(table.Circuit);
         Plan = new TestPlan(table, Points);
+        Provoking = new Provoking(table, Plan);
         var duty = table.Conditions[0].Setting;
         Lines =
         [
@@ -43,6 +44,9 @@ public sealed class DiagnosisKit
 
     /// <summary>Chooser of tests.</summary>
     public TestPlan Plan { get; }
+
+    /// <summary>Chooser of what to move, warm or wet.</summary>
+    public Provoking Provoking { get; }
 
     /// <summary>The circuit laid out straight: through the part that commands, then the part that does.</summary>
     public IReadOnlyList<LinePath> Lines { get; }

@@ -15,6 +15,7 @@ public sealed record JudgedReading(int Sequence, ReadingTaken Taken, ProbePair A
 public sealed class JobDiagnosis
 {
     private const double BitsPerTest = 0.85;
+    private const int MostStirs = 4;
 
     private JobDiagnosis(
         JobState state,
@@ -42,10 +43,11 @@ public sealed class JobDiagnosis
                     r.Reading.Symptom
                 )),
             ],
-            TestimonyOf(state, tries, codes)
+            TestimonyOf(state, kit, tries, codes)
         );
         Tests = kit.Plan.Best(Beliefs, Situation, 40);
-        Verdict = Verdict.Of(Beliefs, Tests.Count == 0 ? null : Tests[0]);
+        Stirs = kit.Provoking.Best(Beliefs, Situation, MostStirs);
+        Verdict = Verdict.Of(Beliefs, Next, Stirs.Count == 0 ? null : Stirs[0]);
         Readings =
         [
             .. readings.Select(r => new JudgedReading(
@@ -76,6 +78,13 @@ public sealed class JobDiagnosis
 
     /// <summary>Verdict.</summary>
     public Verdict Verdict { get; }
+
+    /// <summary>What to move, warm or wet, best first; none where the fault is always there.</summary>
+    public IReadOnlyList<PlannedProvocation> Stirs { get; }
+
+    /// <summary>What to move, warm or wet before the next test, where that tells more in its time; null otherwise.</summary>
+    public PlannedProvocation? StirFirst =>
+        Verdict.Suspect is null && Stirs.Count > 0 && Provoking.ComesFirst(Stirs[0], Next) ? Stirs[0] : null;
 
     /// <summary>Readings so far, judged.</summary>
     public IReadOnlyList<JudgedReading> Readings { get; }
@@ -126,7 +135,12 @@ public sealed class JobDiagnosis
         Func<StoredCodes>? codes = null
     ) => new(state, kit, meter, tries ?? (_ => null), codes);
 
-    private static Testimony TestimonyOf(JobState state, Func<string, DutyTries?> tries, Func<StoredCodes>? codes) =>
+    private static Testimony TestimonyOf(
+        JobState state,
+        DiagnosisKit kit,
+        Func<string, DutyTries?> tries,
+        Func<StoredCodes>? codes
+    ) =>
         new(
             state.Looks.Select(l => new Look(l.Repair, l.Found)),
             [
@@ -135,7 +149,14 @@ public sealed class JobDiagnosis
                     .Where(a => a.Tries is not null)
                     .Select(a => (a.Works, a.Tries!)),
             ],
-            state.Complaint.Codes is { } read && codes is not null ? (read, codes()) : null
+            state.Complaint.Codes is { } read && codes is not null ? (read, codes()) : null,
+            new Provocations(
+                state
+                    .Provocations.Select(p => (Reach: kit.Provoking.Find(p.Place, p.Repair), p.By, p.Changed))
+                    .Where(p => p.Reach is not null)
+                    .Select(p => new Provocation(p.Reach!, p.By, p.Changed)),
+                state.Complaint
+            )
         );
 
     /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>
@@ -168,6 +189,8 @@ public sealed class JobDiagnosis
                 {
                     Opened = With(situation.Opened, place),
                 },
+                Provoked stirred when kit.Provoking.Find(stirred.Place, stirred.Repair) is { } reach =>
+                    kit.Provoking.After(situation, reach, stirred.Watched is { } watched ? kit.Pair(watched) : null),
                 TestPassedOver { Place: { } place } => situation with
                 {
                     Unreachable = With(situation.Unreachable, place),

@@ -13,6 +13,7 @@ namespace Pritchel.Core.Jobs;
 [JsonDerivedType(typeof(ReadingTaken), "reading")]
 [JsonDerivedType(typeof(TestPassedOver), "passed-over")]
 [JsonDerivedType(typeof(LookedAt), "look")]
+[JsonDerivedType(typeof(Provoked), "provoked")]
 [JsonDerivedType(typeof(HelpChanged), "help")]
 [JsonDerivedType(typeof(Undone), "undo")]
 [JsonDerivedType(typeof(VerdictTaken), "verdict")]
@@ -82,6 +83,14 @@ public sealed record TestPassedOver(ProbedAt At, string? Place, PassedOver Why) 
 /// <param name="Repair">Id of the repair whose place it is.</param>
 /// <param name="Found">What was found.</param>
 public sealed record LookedAt(string Repair, LookFound Found) : JobEvent;
+
+/// <summary>A place was moved, warmed or wetted while something was watched.</summary>
+/// <param name="Place">Id of the place.</param>
+/// <param name="Repair">Id of the one repair there that was stirred; null for everything at the place.</param>
+/// <param name="By">How.</param>
+/// <param name="Changed">Whether what was watched changed with it.</param>
+/// <param name="Watched">Reading that was watched; null for the duty itself.</param>
+public sealed record Provoked(string Place, string? Repair, ProvokedBy By, bool Changed, ProbedAt? Watched) : JobEvent;
 
 /// <summary>A helper came or went.</summary>
 /// <param name="Alone">Whether the person now works alone.</param>

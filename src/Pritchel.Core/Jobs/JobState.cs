@@ -61,6 +61,9 @@ public sealed class JobState
     /// <summary>Looks that stand.</summary>
     public IReadOnlyList<LookedAt> Looks => [.. Standing.Select(e => e.Event).OfType<LookedAt>()];
 
+    /// <summary>Places moved, warmed or wetted, those entries that stand.</summary>
+    public IReadOnlyList<Provoked> Provocations => [.. Standing.Select(e => e.Event).OfType<Provoked>()];
+
     /// <summary>Whether measuring goes on although something stood clear: said after the complaint as it now stands.</summary>
     public bool GoesOn =>
         Standing.LastOrDefault(e => e.Event is ComplaintMade or VerdictTaken or MeasuredOn)?.Event is MeasuredOn;

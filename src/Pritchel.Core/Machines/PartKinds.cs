@@ -27,6 +27,9 @@ public static class PartKinds
     /// <summary>Diode by itself.</summary>
     public const string Diode = "diode";
 
+    /// <summary>A generator that feeds outlets at mains volts.</summary>
+    public const string Generator = "generator";
+
     /// <summary>A relay with its own coil.</summary>
     public const string Relay = "relay";
 

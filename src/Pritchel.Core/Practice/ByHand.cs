@@ -81,7 +81,7 @@ public abstract class ByHand : IStrategy
     }
 
     /// <inheritdoc/>
-    public string? Decide(Beliefs beliefs, PlannedTest? next)
+    public string? Decide(Beliefs beliefs, PlannedTest? next, PlannedProvocation? stir = null)
     {
         var left = Left(beliefs);
         var total = left.Sum();

@@ -152,6 +152,11 @@ public sealed class HiddenFault
             return new Reading(at, Least + ((Most - Least) * random.NextDouble()), symptom);
         }
 
+        return Taken(at, condition, symptom);
+    }
+
+    private Reading Taken(ProbePair at, Condition condition, SymptomNow symptom)
+    {
         if (condition.Quantity == Quantity.Spark)
         {
             return new Reading(at, Scale.Of(Quantity.Spark, Sparks(condition)), symptom);
@@ -200,6 +205,37 @@ public sealed class HiddenFault
         var step = meter.Step(new Volts(volts)).Value;
         return new Reading(at, Math.Round(volts / step) * step, symptom);
     }
+
+    /// <summary>
+    /// Whether what is watched changes as a place is stirred: with a fault that comes and goes by how it answers there, and
+    /// where a reading is watched only if that shows it.
+    /// </summary>
+    public bool Stirs(PlannedProvocation stir)
+    {
+        var comesAndGoes = new Provocations([], Complaint);
+        return planted.Any(p =>
+            random.NextDouble() < comesAndGoes.Changes(p.Fault, stir.Reach, stir.By) && Shows(stir)
+        );
+    }
+
+    /// <summary>Whether what is watched differs while the fault is there; the duty itself always does.</summary>
+    private bool Shows(PlannedProvocation stir)
+    {
+        if (stir.Watch is not { } watch)
+        {
+            return true;
+        }
+
+        const double LeastSeen = 0.3;
+        present = false;
+        var away = Exactly(watch.At);
+        present = true;
+        var there = Exactly(watch.At);
+        return away is null || there is null || Math.Abs(away.Value - there.Value) > LeastSeen;
+    }
+
+    /// <summary>What is read with the fault there or not as it stands, on the scale, by its own meter; null when it jumps.</summary>
+    private double? Exactly(ProbePair at) => Taken(at, table.Conditions[at.Condition], SymptomNow.Present).Volts;
 
     /// <summary>Whether the fault is there for this reading, and what can be said of it: a dead circuit shows no symptom.</summary>
     private SymptomNow Appears(Condition condition)

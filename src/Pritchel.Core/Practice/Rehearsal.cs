@@ -9,7 +9,7 @@ namespace Pritchel.Core.Practice;
 /// <param name="FaultId">What was hidden.</param>
 /// <param name="Verdict">Repair decided on, or null for no verdict.</param>
 /// <param name="Right">Whether that repair cures it.</param>
-/// <param name="Readings">Readings taken.</param>
+/// <param name="Readings">Readings taken, places stirred among them.</param>
 /// <param name="Minutes">Minutes they took, access included.</param>
 /// <param name="Share">Share stated for the verdict.</param>
 public sealed record Hunt(string FaultId, string? Verdict, bool Right, int Readings, Minutes Minutes, double Share)
@@ -40,6 +40,7 @@ public static class Rehearsal
     {
         var (table, plan) = (kit.Table, kit.Plan);
         var readings = new List<Reading>();
+        var stirred = new List<Provocation>();
         var situation = new Situation();
         var minutes = new Minutes(0);
         var stated = new List<Statement>();
@@ -47,27 +48,31 @@ public static class Rehearsal
             hidden.Faults.Any(f => string.Equals(f.Repair.Id, repair, StringComparison.Ordinal));
         while (true)
         {
-            var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings);
+            var testimony = new Testimony([], [], provocations: new Provocations(stirred, hidden.Complaint));
+            var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings, testimony);
             var first = beliefs.Suspects[0];
             stated.Add(new Statement(first.Id, first.Share, IsHidden(first.Id)));
             var next = strategy.Next(plan, beliefs, situation);
-            var decided = strategy.Decide(beliefs, next);
-            if (decided is not null || next is null || readings.Count >= MostReadings)
+            var stir = strategy.Stir(kit.Provoking, beliefs, situation);
+            var decided = strategy.Decide(beliefs, next, stir);
+            var steps = readings.Count + stirred.Count;
+            if (decided is not null || (next is null && stir is null) || steps >= MostReadings)
             {
-                return new Hunt(
-                    hidden.Fault.Id,
-                    decided,
-                    IsHidden(decided),
-                    readings.Count,
-                    minutes,
-                    beliefs.Suspects[0].Share
-                )
+                return new Hunt(hidden.Fault.Id, decided, IsHidden(decided), steps, minutes, beliefs.Suspects[0].Share)
                 {
                     Stated = stated,
                 };
             }
 
-            minutes += next.Minutes;
+            if (stir is not null && Provoking.ComesFirst(stir, next))
+            {
+                minutes += stir.Minutes;
+                stirred.Add(new Provocation(stir.Reach, stir.By, hidden.Stirs(stir)));
+                situation = kit.Provoking.After(situation, stir.Reach, stir.Watch?.At);
+                continue;
+            }
+
+            minutes += next!.Minutes;
             var reading = hidden.Read(next.At);
             for (var tries = 1; reading.Symptom == SymptomNow.Absent && tries < MostTries; tries++)
             {

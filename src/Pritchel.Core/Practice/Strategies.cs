@@ -13,8 +13,12 @@ public interface IStrategy
     /// <summary>The next test, or null when it has no more.</summary>
     PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation);
 
+    /// <summary>What it would move, warm or wet; null for one that only measures.</summary>
+    PlannedProvocation? Stir(Provoking provoking, Beliefs beliefs, Situation situation) => null;
+
     /// <summary>Repair decided on before the next test is taken, or null to go on; by the program's own stopping rule unless it has another.</summary>
-    string? Decide(Beliefs beliefs, PlannedTest? next) => Verdict.Of(beliefs, next).Suspect?.Id;
+    string? Decide(Beliefs beliefs, PlannedTest? next, PlannedProvocation? stir = null) =>
+        Verdict.Of(beliefs, next, stir).Suspect?.Id;
 }
 
 /// <summary>The program's own choice: most information per minute.</summary>
@@ -26,6 +30,10 @@ public sealed class ByInformation : IStrategy
     /// <inheritdoc/>
     public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation) =>
         plan.Best(beliefs, situation, 1).FirstOrDefault();
+
+    /// <inheritdoc/>
+    public PlannedProvocation? Stir(Provoking provoking, Beliefs beliefs, Situation situation) =>
+        provoking.Best(beliefs, situation, 1).FirstOrDefault();
 }
 
 /// <summary>Any allowed test.</summary>
@@ -45,7 +53,7 @@ public sealed class ByChance(DiagnosisKit kit, Random random) : IStrategy
 
     /// <inheritdoc/>
     /// <remarks>Stops as the program does, by what the program's best test would cost.</remarks>
-    public string? Decide(Beliefs beliefs, PlannedTest? next) =>
+    public string? Decide(Beliefs beliefs, PlannedTest? next, PlannedProvocation? stir = null) =>
         Verdict
             .Of(beliefs, next is null ? null : kit.Plan.Best(beliefs, new Situation(), 1).FirstOrDefault())
             .Suspect?.Id;

@@ -34,6 +34,10 @@ internal static class JobApi
             .WithSummary("Enter a reading")
             .Accepts<ReadingRequest>(Json)
             .ProducesValidationProblem();
+        jobs.MapPost("/{tag}/provocations", StirAsync)
+            .WithSummary("Enter what was moved, warmed or wetted")
+            .Accepts<ProvocationRequest>(Json)
+            .ProducesValidationProblem();
         jobs.MapGet(
                 "/{tag}/suspects",
                 (string tag, JobDesk desk, CancellationToken cancel) => WithAllAsync(tag, desk, Suspects, cancel)
@@ -188,6 +192,53 @@ internal static class JobApi
         );
     }
 
+    private static async Task<IResult> StirAsync(
+        string tag,
+        HttpRequest request,
+        JobDesk desk,
+        JobStore jobs,
+        CancellationToken cancel
+    )
+    {
+        if (await FindAsync(tag, desk, cancel) is not { } open)
+        {
+            return NoJob(tag);
+        }
+
+        var wanted = await RequestBody.ReadAsync<ProvocationRequest>(request);
+        if (!open.State.ComplaintTold)
+        {
+            throw new RefusedException("", "Write the complaint down before anything is stirred.");
+        }
+
+        var provoking = open.Kit.Provoking;
+        if (provoking.Find(wanted.Place, null) is null)
+        {
+            throw new RefusedException(
+                "place",
+                $"“{ApiSetting.Cut(wanted.Place)}” has nothing that comes and goes; allowed: {string.Join(", ", provoking.Places.Select(r => r.Place.Id))}."
+            );
+        }
+
+        if (!provoking.Ways.Contains(wanted.By))
+        {
+            throw new RefusedException("by", "Nothing is wetted on a machine that makes mains volts.");
+        }
+
+        return provoking.Find(wanted.Place, wanted.Repair) is null
+            ? throw new RefusedException(
+                "repair",
+                $"“{ApiSetting.Cut(wanted.Repair)}” is not at that place, or does not come and go."
+            )
+            : await AppendAsync(
+                open,
+                desk,
+                jobs,
+                new Provoked(wanted.Place, wanted.Repair, wanted.By, wanted.Changed, null),
+                cancel
+            );
+    }
+
     private static async Task<IResult> AppendAsync(
         OpenJob open,
         JobDesk desk,
@@ -305,6 +356,21 @@ internal static class JobApi
         var (next, verdict) = (open.Diagnosis.Next, open.Diagnosis.Verdict);
         return new
         {
+            Stir = open.Diagnosis.StirFirst is { } stir
+                ? new
+                {
+                    Words = StirWords.Title(stir.Reach, stir.By),
+                    Place = stir.Reach.Place.Id,
+                    Repair = stir.Reach.Alone?.Id,
+                    stir.By,
+                    WatchRed = stir.Watch?.Red.Address,
+                    WatchBlack = stir.Watch?.Black.Address,
+                    Minutes = stir.Minutes.Value,
+                    stir.Bits,
+                    Why = StirWords.Why(stir, open.State.Complaint!),
+                    Cautions = new[] { StirWords.Caution(stir.By) },
+                }
+                : null,
             Verdict = verdict.Suspect is { } suspect
                 ? new
                 {

@@ -134,3 +134,19 @@ public sealed record ReadingRequest
     /// <summary>Whether the symptom was there.</summary>
     public SymptomNow Symptom { get; init; }
 }
+
+/// <summary>Something moved, warmed or wetted while the fault was watched for.</summary>
+public sealed record ProvocationRequest
+{
+    /// <summary>Id of the place.</summary>
+    public required string Place { get; init; }
+
+    /// <summary>Id of the one repair there that was stirred; everything at the place when left out.</summary>
+    public string? Repair { get; init; }
+
+    /// <summary>moving, warming or wetting.</summary>
+    public required ProvokedBy By { get; init; }
+
+    /// <summary>Whether what was watched came or went with it.</summary>
+    public required bool Changed { get; init; }
+}

@@ -57,8 +57,9 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
             ? null
             : open.Stage switch
             {
-                Stage.Measure when open.Diagnosis.Next is { } next && Scale.FeedsItself(next.Condition.Quantity) =>
-                    "Battery off first",
+                Stage.Measure
+                    when (open.Diagnosis.StirFirst is { } stir ? stir.Watch : open.Diagnosis.Next) is { } next
+                        && Scale.FeedsItself(next.Condition.Quantity) => "Battery off first",
                 Stage.Measure or Stage.Verdict or Stage.Prove => "Battery live",
                 Stage.Repair => "Battery off first",
                 _ => "Battery unknown",

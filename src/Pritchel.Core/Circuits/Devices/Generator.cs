@@ -16,7 +16,7 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
 
     public static DeviceKind Kind { get; } =
         new(
-            "generator",
+            PartKinds.Generator,
             ["1a", "1b", "2a", "2b", "ea", "eb", "F+", "F-", "R+", "R-", "case"],
             "\"1a\" \"1b\" and \"2a\" \"2b\" (output legs), \"ea\" \"eb\" (excitation), \"F+\" \"F-\" (brushes), \"R+\" \"R-\" (rings) and \"case\"",
             [

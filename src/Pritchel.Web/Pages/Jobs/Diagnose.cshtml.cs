@@ -36,12 +36,23 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     [BindProperty(SupportsGet = true, Name = "test")]
     public string? Wanted { get; set; }
 
+    /// <summary>What to move, warm or wet instead, "place;how" or "place;how;repair".</summary>
+    [BindProperty(SupportsGet = true, Name = "stir")]
+    public string? WantedStir { get; set; }
+
+    /// <summary>What was moved, warmed or wetted, told in the same way.</summary>
+    [BindProperty]
+    public string? Stirring { get; set; }
+
     /// <summary>Which line to draw: a part id.</summary>
     [BindProperty(SupportsGet = true, Name = "line")]
     public string? LineThrough { get; set; }
 
     /// <summary>Test shown, or null when none is left.</summary>
     public PlannedTest? Test { get; private set; }
+
+    /// <summary>What is to be moved, warmed or wetted while that test is watched; null where the test is the card itself.</summary>
+    public PlannedProvocation? Stir { get; private set; }
 
     /// <summary>What its results would point to.</summary>
     public Outlook? Outlook { get; private set; }
@@ -87,6 +98,44 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     /// <summary>The reading cannot be trusted.</summary>
     public Task<IActionResult> OnPostNotSureAsync() =>
         AnswerAsync(at => new TestPassedOver(at, null, PassedOver.NotSure));
+
+    /// <summary>Something was moved, warmed or wetted.</summary>
+    public Task<IActionResult> OnPostStirredAsync(bool? changed) =>
+        ActAsync(() =>
+        {
+            if (StirWords.Read(Open.Kit.Provoking, Stirring) is not { } stirred || changed is null)
+            {
+                Error = "What was stirred: choose a place of this machine, how, and whether anything changed.";
+                return null;
+            }
+
+            var watched = AskedPair();
+            return new Provoked(
+                stirred.Reach.Place.Id,
+                stirred.Reach.Alone?.Id,
+                stirred.By,
+                changed.Value,
+                watched is { } at ? Open.Kit.Told(at) : null
+            );
+        });
+
+    /// <summary>A place to be stirred cannot be reached.</summary>
+    public Task<IActionResult> OnPostCannotStirAsync(string place) =>
+        ActAsync(() =>
+        {
+            if (Open.Kit.Provoking.Find(place, null) is null)
+            {
+                Error = "Place: not one of this machine's.";
+                return null;
+            }
+
+            var ground = Open.Kit.Points.Grounds[0].Node;
+            return new TestPassedOver(
+                Open.Kit.Told(AskedPair() ?? new ProbePair(0, ground, ground)),
+                place,
+                PassedOver.CannotReach
+            );
+        });
 
     /// <summary>A helper came or went.</summary>
     public Task<IActionResult> OnPostHelpAsync(bool alone) => ActAsync(() => new HelpChanged(alone));
@@ -136,24 +185,13 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             return NotFound();
         }
 
-        if (
-            Condition < 0
-            || Condition >= Open.Kit.Table.Conditions.Count
-            || !Open.Circuit.HasNode(Red)
-            || !Open.Circuit.HasNode(Black)
-        )
+        if (AskedPair() is not { } pair)
         {
             Error = "The test answered is not one of this machine's; the one asked now is below.";
         }
         else
         {
-            var told = Open.Kit.Told(
-                new ProbePair(Condition, Open.Circuit.NodeOf(Red), Open.Circuit.NodeOf(Black))
-            ) with
-            {
-                Red = Red,
-                Black = Black,
-            };
+            var told = Open.Kit.Told(pair) with { Red = Red, Black = Black };
             Wanted = string.Create(CultureInfo.InvariantCulture, $"{Condition};{Red};{Black}");
             if (answer(told) is { } happened && await AppendAsync(happened))
             {
@@ -172,7 +210,8 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             return NotFound();
         }
 
-        if (act() is not { } happened || await AppendAsync(happened))
+        var happened = act();
+        if (happened is null ? Error is null : await AppendAsync(happened))
         {
             return Redirect($"/jobs/{Open.Job.Tag}");
         }
@@ -183,7 +222,9 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
 
     private void Show()
     {
-        Test = WantedTest() ?? Open.Diagnosis.Next;
+        var wanted = WantedTest();
+        Stir = wanted is null ? StirAsked() ?? Open.Diagnosis.StirFirst : null;
+        Test = Stir is null ? wanted ?? Open.Diagnosis.Next : Stir.Watch;
         Outlook = Test is null ? null : Outlook.Of(Open.Diagnosis.Beliefs, Test.At);
         LookFirst = Looking
             .Places(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, 1)
@@ -204,6 +245,21 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         Wanted?.Split(';') is [var condition, _, _]
         && int.TryParse(condition, NumberStyles.None, CultureInfo.InvariantCulture, out var c)
             ? c
+            : null;
+
+    /// <summary>What the page was asked to have stirred, or what was sent and refused; null for none.</summary>
+    private PlannedProvocation? StirAsked() =>
+        StirWords.Read(Open.Kit.Provoking, WantedStir ?? Stirring) is { } asked
+            ? Open.Kit.Provoking.Plan(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, asked.Reach, asked.By)
+            : null;
+
+    /// <summary>The two points sent with a form; null where they are none of this machine's.</summary>
+    private ProbePair? AskedPair() =>
+        Condition >= 0
+        && Condition < Open.Kit.Table.Conditions.Count
+        && Open.Circuit.HasNode(Red)
+        && Open.Circuit.HasNode(Black)
+            ? new ProbePair(Condition, Open.Circuit.NodeOf(Red), Open.Circuit.NodeOf(Black))
             : null;
 
     private PlannedTest? WantedTest()

@@ -20,6 +20,18 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
     [BindProperty]
     public string? Found { get; set; }
 
+    /// <summary>Place that was moved, warmed or wetted, by id.</summary>
+    [BindProperty]
+    public string? Stirred { get; set; }
+
+    /// <summary>How, as chosen.</summary>
+    [BindProperty]
+    public string? By { get; set; }
+
+    /// <summary>Whether anything came of it.</summary>
+    [BindProperty]
+    public bool? Changed { get; set; }
+
     /// <summary>Where to look first.</summary>
     public IReadOnlyList<PlaceToLook> Places { get; private set; } = [];
 
@@ -59,6 +71,33 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
             Error = $"What was found: choose one of {string.Join(", ", LookWords.Answers.Select(a => a.Words))}.";
         }
         else if (await AppendAsync(new LookedAt(At!, found)))
+        {
+            return Redirect($"/jobs/{Open.Job.Tag}/look");
+        }
+
+        return Page();
+    }
+
+    /// <summary>Writes down what was moved, warmed or wetted.</summary>
+    public async Task<IActionResult> OnPostStirredAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        Show();
+        if (StirWords.Read(Open.Kit.Provoking, $"{Stirred};{By}") is not { } stirred)
+        {
+            Error = Open.Kit.Provoking.Places.Any(r => string.Equals(r.Place.Id, Stirred, StringComparison.Ordinal))
+                ? $"How: choose one of {string.Join(", ", StirWords.Ways.Where(w => Open.Kit.Provoking.Ways.Contains(w.By)).Select(w => w.Words))}."
+                : "What was stirred: choose one of this machine's places from the list.";
+        }
+        else if (Changed is not { } changed)
+        {
+            Error = "What came of it: choose whether it came or went, or nothing changed.";
+        }
+        else if (await AppendAsync(new Provoked(stirred.Reach.Place.Id, null, stirred.By, changed, null)))
         {
             return Redirect($"/jobs/{Open.Job.Tag}/look");
         }

@@ -1,0 +1,359 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis;
+
+/// <summary>A place worth stirring.</summary>
+/// <param name="Reach">What to get hold of.</param>
+/// <param name="By">How.</param>
+/// <param name="Watch">Reading to be watched meanwhile; null where the duty itself is.</param>
+/// <param name="Minutes">What it takes, with access not yet made.</param>
+/// <param name="Bits">Expected information about which repair it is.</param>
+public sealed record PlannedProvocation(Reach Reach, ProvokedBy By, PlannedTest? Watch, Minutes Minutes, double Bits)
+{
+    /// <summary>Of the minutes, those that mending what is suspected would take anyway: opening the place.</summary>
+    public Minutes WantedAnyway { get; init; }
+
+    /// <summary>Expected information per minute that only it takes.</summary>
+    public double Rate => Bits / (Minutes.Value - WantedAnyway.Value);
+}
+
+/// <summary>
+/// Chooses what to move, warm or wet, and what to watch meanwhile: for faults that come and go, where waiting until it
+/// fails costs more than making it fail.
+/// </summary>
+public sealed class Provoking
+{
+    // Handling in minutes, for a whole place and for one joint in it; clips on both probes. Common practice, no source.
+    private const double ClipsMinutes = 0.3;
+    private const double DutyMinutes = 0.5;
+    private const double DutySafeMinutes = 1.5;
+
+    // How long a try takes while one waits for it to fail.
+    private const double TryMinutes = 0.3;
+
+    private const double LeastShare = 0.004;
+
+    // A joint by itself is worth hands of its own from this share on.
+    private const double JointShare = 0.03;
+
+    // What eye and meter see as a change, on the scale of each quantity.
+    private const double PlainVolts = 1;
+    private const double PlainScaled = 1;
+    private const double PlainStep = 2;
+
+    // A watch that shows nearly all that the best one shows and is sooner set up is the better one.
+    private const double NearlyAll = 0.8;
+    private const double TooLittle = 0.3;
+
+    private readonly PredictionTable table;
+    private readonly TestPlan plan;
+
+    // Hands beside an engine that may be turned by what is watched: the price of the danger.
+    private const double TurningMinutes = 2;
+
+    private readonly List<Reach> places;
+    private readonly ProvokedBy[] ways;
+
+    /// <summary>Lists what can be stirred on a machine.</summary>
+    public Provoking(PredictionTable table, TestPlan plan)
+    {
+        (this.table, this.plan) = (table, plan);
+        places = [.. table.Circuit.Machine.Places.Select(p => Everything(p)).Where(r => r.Repairs.Count > 0)];
+
+        // Water and mains volts are kept apart.
+        var hasMains = table.Circuit.Machine.Parts.Any(p =>
+            string.Equals(p.Kind, PartKinds.Generator, StringComparison.Ordinal)
+        );
+        ways = hasMains ? [ProvokedBy.Moving, ProvokedBy.Warming] : Enum.GetValues<ProvokedBy>();
+    }
+
+    /// <summary>Whether a complaint is of something that comes and goes.</summary>
+    public static bool IsCalledFor(Complaint complaint) => complaint.Failed < complaint.Tried;
+
+    /// <summary>Minutes that one waits, on average, until a fault that comes and goes is there to be measured.</summary>
+    public static Minutes Wait(Complaint complaint) =>
+        new(IsCalledFor(complaint) ? TryMinutes * ((1 / Likelihood.Presence(complaint)) - 1) : 0);
+
+    /// <summary>What hands get hold of; null where the machine has no such place, or nothing there that moves.</summary>
+    /// <param name="place">Id of the place.</param>
+    /// <param name="repair">Id of the one repair there, or null for everything.</param>
+    public Reach? Find(string place, string? repair)
+    {
+        var all = places.Find(r => string.Equals(r.Place.Id, place, StringComparison.Ordinal));
+        return repair is null ? all
+            : all?.Repairs.Contains(repair) == true ? Alone(all.Place, Named(repair))
+            : null;
+    }
+
+    /// <summary>What may be done to them; nothing is wetted on a machine that makes mains volts.</summary>
+    public IReadOnlyList<ProvokedBy> Ways => ways;
+
+    /// <summary>Everything that can be got hold of, place by place.</summary>
+    public IReadOnlyList<Reach> Places => places;
+
+    /// <summary>What to stir, most information per minute first; none where the fault is always there.</summary>
+    /// <param name="beliefs">What is believed.</param>
+    /// <param name="situation">How things stand.</param>
+    /// <param name="most">How many.</param>
+    public IReadOnlyList<PlannedProvocation> Best(Beliefs beliefs, Situation situation, int most)
+    {
+        // What to watch is looked up for a few only; it seldom changes their order.
+        const int Watched = 3;
+        if (!IsCalledFor(beliefs.Complaint))
+        {
+            return [];
+        }
+
+        var shares = Shares(beliefs);
+        var tried = beliefs.Testimony.Provocations.Tried;
+        return
+        [
+            .. Reaches(beliefs, situation)
+                .SelectMany(r => ways.Select(by => (Reach: r, By: by)))
+                .Where(x => !tried.Any(t => t.By == x.By && IsSame(t.Reach, x.Reach)))
+                .Select(x => (x.Reach, x.By, Bits: Bits(beliefs, shares, x.Reach, x.By)))
+                .Where(x => x.Bits > TestPlan.LeastBits)
+                .OrderByDescending(x => x.Bits / Handling(x.Reach, x.By, situation))
+                .Take(Math.Max(most, Watched))
+                .Select(x => Planned(beliefs, situation, x.Reach, x.By, x.Bits))
+                .OfType<PlannedProvocation>()
+                .OrderByDescending(p => p.Rate)
+                .Take(most),
+        ];
+    }
+
+    /// <summary>One treatment of one place with its cost; null where an engine would turn beside the hands.</summary>
+    public PlannedProvocation? Plan(Beliefs beliefs, Situation situation, Reach reach, ProvokedBy by) =>
+        Planned(beliefs, situation, reach, by, Bits(beliefs, Shares(beliefs), reach, by));
+
+    /// <summary>Whether to stir before the next test is measured: where that tells more per minute.</summary>
+    /// <param name="stir">The best place to stir.</param>
+    /// <param name="next">The best test by meter, or null when none is left.</param>
+    public static bool ComesFirst(PlannedProvocation stir, PlannedTest? next) => next is null || stir.Rate > next.Rate;
+
+    /// <summary>How things stand afterwards: the place is open, controls stand as for what was watched.</summary>
+    public Situation After(Situation before, Reach reach, ProbePair? watch)
+    {
+        var open = before with { Opened = before.Opened.Append(reach.Place.Id).ToHashSet(StringComparer.Ordinal) };
+        return watch is { } at
+            ? plan.After(open, at) with
+            {
+                Done = before.Done,
+            }
+            : open with
+            {
+                Condition = 0,
+                BatteryOff = false,
+                MadeSafe = before.MadeSafe || table.Conditions[0].MayTurnEngine,
+            };
+    }
+
+    private static bool IsSame(Reach one, Reach other) =>
+        (one.Place.Id, one.Alone?.Id) == (other.Place.Id, other.Alone?.Id);
+
+    /// <summary>Every place within reach, and every suspect joint by itself.</summary>
+    private IEnumerable<Reach> Reaches(Beliefs beliefs, Situation situation)
+    {
+        var joints = beliefs
+            .Suspects.Where(s => s.Repair is not null && s.Share > JointShare)
+            .SelectMany(s =>
+                places
+                    .Where(p => p.Repairs.Contains(s.Repair!.Id))
+                    .OrderByDescending(p => situation.Opened.Contains(p.Place.Id))
+                    .ThenBy(p => p.Place.Minutes)
+                    .Take(1)
+                    .Select(p => Alone(p.Place, s.Repair!))
+            );
+        return places.Concat(joints).Where(r => !situation.Unreachable.Contains(r.Place.Id));
+    }
+
+    private static List<(Fault? Fault, double Share)> Shares(Beliefs beliefs) =>
+        [
+            .. Enumerable
+                .Range(0, beliefs.Table.Hypotheses.Count)
+                .Select(h => (beliefs.Table.Hypotheses[h].Fault, Share: beliefs.Share(h)))
+                .Where(x => x.Share > 0),
+        ];
+
+    /// <summary>Mutual information of the repair and the answer: H(answer) less H(answer given the repair), in bits.</summary>
+    private static double Bits(Beliefs beliefs, List<(Fault? Fault, double Share)> shares, Reach reach, ProvokedBy by)
+    {
+        var (all, changed, given) = (0.0, 0.0, 0.0);
+        foreach (var repair in shares.GroupBy(s => s.Fault?.Repair.Id ?? "", StringComparer.Ordinal))
+        {
+            var share = repair.Sum(s => s.Share);
+            var changes = repair.Sum(s => s.Share * beliefs.Testimony.Provocations.Changes(s.Fault, reach, by));
+            all += share;
+            changed += changes;
+            given += share * Entropy(changes / share);
+        }
+
+        return all > 0 ? Math.Max(0, Entropy(changed / all) - (given / all)) : 0;
+    }
+
+    private static double Entropy(double p) =>
+        p is <= 0 or >= 1 ? 0 : -(p * Math.Log2(p)) - ((1 - p) * Math.Log2(1 - p));
+
+    /// <summary>Minutes of getting there and stirring, what is watched left out.</summary>
+    private static double Handling(Reach reach, ProvokedBy by, Situation situation)
+    {
+        var minutes = (by, reach.Alone) switch
+        {
+            (ProvokedBy.Moving, null) => 0.8,
+            (ProvokedBy.Moving, _) => 0.4,
+            (ProvokedBy.Warming, null) => 3,
+            (ProvokedBy.Warming, _) => 1.5,
+            (_, null) => 1.5,
+            _ => 0.7,
+        };
+        return minutes + (situation.Opened.Contains(reach.Place.Id) ? 0 : reach.Place.Minutes);
+    }
+
+    private PlannedProvocation? Planned(Beliefs beliefs, Situation situation, Reach reach, ProvokedBy by, double bits)
+    {
+        var opened = situation with
+        {
+            Opened = situation.Opened.Append(reach.Place.Id).ToHashSet(StringComparer.Ordinal),
+        };
+        var handling = Handling(reach, by, situation);
+        var wanted = situation.Opened.Contains(reach.Place.Id)
+            ? 0
+            : reach.Place.Minutes
+                * beliefs
+                    .Suspects.Where(s => string.Equals(s.Repair?.Place, reach.Place.Id, StringComparison.Ordinal))
+                    .Sum(s => s.Share);
+        var watch = WatchFor(beliefs, opened, reach, by);
+        var duty = table.Conditions[0];
+        if (watch is null && duty.MayTurnEngine && !reach.Place.EngineMayTurn)
+        {
+            return null;
+        }
+
+        var watching = watch is { } at
+            ? ClipsMinutes + Watching(at, opened)
+            : DutyMinutes + (duty.MayTurnEngine ? TurningMinutes + (situation.MadeSafe ? 0 : DutySafeMinutes) : 0);
+        return new PlannedProvocation(
+            reach,
+            by,
+            watch is { } read ? plan.Plan(read, opened, 0) : null,
+            new Minutes(handling + watching),
+            bits
+        )
+        {
+            WantedAnyway = new Minutes(wanted),
+        };
+    }
+
+    /// <summary>
+    /// The reading soonest set up that would show what may be found: one that differs, with the suspects that are stirred,
+    /// from what sound wiring shows. Null where none shows enough of them.
+    /// </summary>
+    private ProbePair? WatchFor(Beliefs beliefs, Situation situation, Reach reach, ProvokedBy by)
+    {
+        var stirred = Enumerable
+            .Range(0, table.Hypotheses.Count)
+            .Select(h => (Shown: beliefs.Hypothesis(h), Share: beliefs.Share(h), Heaviest: Heaviest(beliefs, h)))
+            .Where(x =>
+                x.Share > LeastShare
+                && x.Shown is { HasVolts: true, Fault.ComesAndGoes: true }
+                && reach.Repairs.Contains(x.Shown.Fault.Repair.Id)
+            )
+            .Select(x => (x.Shown, x.Heaviest, Share: x.Share * Provocations.Answers(x.Shown.Fault!, by)))
+            .ToArray();
+        var all = stirred.Sum(s => s.Share);
+        if (all <= 0)
+        {
+            return null;
+        }
+
+        var shows = plan.Allowed(situation with { Done = new HashSet<ProbePair>() })
+            .Where(at => CanWatch(beliefs, at, reach))
+            .Select(at => (At: at, Share: stirred.Where(s => Differs(s.Shown, s.Heaviest, at)).Sum(s => s.Share)))
+            .ToArray();
+        var most = shows.Length == 0 ? 0 : shows.Max(s => s.Share);
+        return most < TooLittle * all
+            ? null
+            : shows
+                .Where(s => s.Share >= NearlyAll * most)
+                .OrderBy(s => Watching(s.At, situation))
+                .ThenByDescending(s => s.Share)
+                .ThenBy(s => (s.At.Condition, s.At.Red, s.At.Black))
+                .First()
+                .At;
+    }
+
+    private double Watching(ProbePair at, Situation situation) =>
+        plan.Cost(at, situation).Value + (table.Conditions[at.Condition].MayTurnEngine ? TurningMinutes : 0);
+
+    /// <summary>Whether it can be watched for a minute with hands in the place: nothing joined, nothing turning beside them.</summary>
+    private bool CanWatch(Beliefs beliefs, ProbePair at, Reach reach)
+    {
+        var condition = table.Conditions[at.Condition];
+        return condition.Jump is null
+            && condition.Quantity
+                is Quantity.Volts
+                    or Quantity.Ohms
+                    or Quantity.Beep
+                    or Quantity.AcVolts
+                    or Quantity.Spark
+            && Scale.CanRead(beliefs.Meter, condition.Quantity)
+            && (!condition.MayTurnEngine || reach.Place.EngineMayTurn);
+    }
+
+    private bool Differs(Hypothesis shown, int particle, ProbePair at)
+    {
+        var quantity = table.Conditions[at.Condition].Quantity;
+        var plain =
+            quantity == Quantity.Volts ? PlainVolts
+            : Scale.IsSeen(quantity) ? PlainStep
+            : PlainScaled;
+        return Math.Abs(shown.Across(at)[particle] - table.Healthy.Across(at)[particle]) >= plain;
+    }
+
+    private static int Heaviest(Beliefs beliefs, int hypothesis)
+    {
+        var weights = beliefs.Weights(hypothesis);
+        var heaviest = 0;
+        for (var p = 1; p < weights.Length; p++)
+        {
+            heaviest = weights[p] > weights[heaviest] ? p : heaviest;
+        }
+
+        return heaviest;
+    }
+
+    private Repair Named(string repair) =>
+        table.Circuit.Faults.First(f => string.Equals(f.Repair.Id, repair, StringComparison.Ordinal)).Repair;
+
+    private static Reach Alone(Place place, Repair repair) =>
+        new(place, repair, new HashSet<string>(StringComparer.Ordinal) { repair.Id });
+
+    /// <summary>Everything at a place: what is mended there, and wires with an end there.</summary>
+    private Reach Everything(Place place) =>
+        new(
+            place,
+            null,
+            table
+                .Circuit.Faults.Where(f => f.ComesAndGoes && IsAt(f, place.Id))
+                .Select(f => f.Repair.Id)
+                .ToHashSet(StringComparer.Ordinal)
+        );
+
+    private bool IsAt(Fault fault, string place)
+    {
+        var machine = table.Circuit.Machine;
+        bool Ends(WireEnd end) =>
+            string.Equals(
+                MachineWords.PlaceOf(machine, MachineWords.PartAt(machine, end.At)).Id,
+                place,
+                StringComparison.Ordinal
+            );
+        return string.Equals(fault.Repair.Place, place, StringComparison.Ordinal)
+            || (
+                machine.Wires.FirstOrDefault(w => fault.Id.StartsWith(w.Id + "/", StringComparison.Ordinal)) is { } wire
+                && (Ends(wire.From) || Ends(wire.To))
+            );
+    }
+}

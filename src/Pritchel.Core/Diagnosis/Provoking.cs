@@ -1,3 +1,4 @@
+using Pritchel.Core.Circuits;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Units;
@@ -224,16 +225,17 @@ public sealed class Provoking
                 * beliefs
                     .Suspects.Where(s => string.Equals(s.Repair?.Place, reach.Place.Id, StringComparison.Ordinal))
                     .Sum(s => s.Share);
+        var trying = Trying(situation, reach.Place);
         var watch = WatchFor(beliefs, opened, reach, by);
-        var duty = table.Conditions[0];
-        if (watch is null && duty.MayTurnEngine && !reach.Place.EngineMayTurn)
+        double? metering = watch is { } at ? ClipsMinutes + Watching(at, opened) : null;
+
+        // Where the machine shows as soon by itself, no meter is needed.
+        watch = trying <= metering ? null : watch;
+        if ((watch is null ? trying : metering) is not { } watching)
         {
             return null;
         }
 
-        var watching = watch is { } at
-            ? ClipsMinutes + Watching(at, opened)
-            : DutyMinutes + (duty.MayTurnEngine ? TurningMinutes + (situation.MadeSafe ? 0 : DutySafeMinutes) : 0);
         return new PlannedProvocation(
             reach,
             by,
@@ -282,6 +284,15 @@ public sealed class Provoking
                 .ThenBy(s => (s.At.Condition, s.At.Red, s.At.Black))
                 .First()
                 .At;
+    }
+
+    /// <summary>Minutes of trying the duty instead; null where it does not show by itself, or would turn beside the hands.</summary>
+    private double? Trying(Situation situation, Place place)
+    {
+        var duty = table.Conditions[0];
+        return table.Sign == SignKind.Charges || (duty.MayTurnEngine && !place.EngineMayTurn)
+            ? null
+            : DutyMinutes + (duty.MayTurnEngine ? TurningMinutes + (situation.MadeSafe ? 0 : DutySafeMinutes) : 0);
     }
 
     private double Watching(ProbePair at, Situation situation) =>

@@ -19,6 +19,11 @@ internal static class FirstTest
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var (machines, duties) = (args.Length > 0 ? args[0] : "all", args.Length > 1 ? args[1] : "all");
+        if (args.Contains("coarse", StringComparer.Ordinal))
+        {
+            return Coarse(machines, duties);
+        }
+
         var all = new List<Times>();
         foreach (var circuit in Usage.Circuits(machines))
         {
@@ -48,6 +53,32 @@ internal static class FirstTest
             $"bits a minute of the coarse choice, of the best by all predictions: median {worths[worths.Length / 2]:0.00}, "
                 + $"nine in ten at least {worths[worths.Length / 10]:0.00}, least {worths[0]:0.00} of {worths.Length}"
         );
+        return 0;
+    }
+
+    /// <summary>The coarse predictions alone, twice over: cold, then with the compiler done.</summary>
+    private static int Coarse(string machines, string duties)
+    {
+        foreach (var circuit in Usage.Circuits(machines))
+        {
+            foreach (
+                var duty in Symptoms
+                    .Of(circuit)
+                    .Select(s => s.Duty)
+                    .Where(d => duties == "all" || d.Id.Contains(duties, StringComparison.Ordinal))
+            )
+            {
+                var watch = Stopwatch.StartNew();
+                DiagnosisKit.BuildCoarse(circuit, duty, []);
+                var cold = watch.Elapsed.TotalSeconds;
+                watch.Restart();
+                DiagnosisKit.BuildCoarse(circuit, duty, []);
+                Console.WriteLine(
+                    $"{circuit.Machine.Id} {duty.Id}: {cold:0.00} s, again {watch.Elapsed.TotalSeconds:0.00} s"
+                );
+            }
+        }
+
         return 0;
     }
 

@@ -28,10 +28,7 @@ internal static partial class NextPage
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var (machine, duty) = args is [var m, var d] ? (m, d) : ("orchard-tractor-4", "cranks");
         var faults = Opens(machine, duty);
-        var folder = Directory.CreateTempSubdirectory("pritchel-bench").FullName;
-        await using var host = new WebApplicationFactory<StartOptions>().WithWebHostBuilder(b =>
-            b.ConfigureTestServices(s => s.AddSingleton(new StartOptions(folder, Demo: false, [])))
-        );
+        await using var host = Start();
         var client = host.CreateClient();
         var times = new List<(int Reading, double Milliseconds)>();
         for (var j = 0; j < Jobs; j++)
@@ -51,6 +48,26 @@ internal static partial class NextPage
         return 0;
     }
 
+    /// <summary>The application on a record of its own.</summary>
+    public static WebApplicationFactory<StartOptions> Start()
+    {
+        var folder = Directory.CreateTempSubdirectory("pritchel-bench").FullName;
+        return new WebApplicationFactory<StartOptions>().WithWebHostBuilder(b =>
+            b.ConfigureTestServices(s => s.AddSingleton(new StartOptions(folder, Demo: false, [])))
+        );
+    }
+
+    /// <summary>Opens a job; its tag.</summary>
+    public static async Task<string> OpenAsync(HttpClient client, string machine, string duty)
+    {
+        var opened = await client.PostAsJsonAsync("/api/v1/jobs", new { machine, duty });
+        return (await opened.Content.ReadFromJsonAsync<JsonObject>())!["tag"]!.GetValue<string>();
+    }
+
+    /// <summary>What a form would send as it stands: its hidden fields.</summary>
+    public static Dictionary<string, string> Hidden(string form) =>
+        Field().Matches(form).ToDictionary(m => m.Groups[1].Value, m => WebUtility.HtmlDecode(m.Groups[2].Value));
+
     /// <summary>Things gone open that stop a duty, from all over its circuit.</summary>
     private static List<string> Opens(string machine, string duty)
     {
@@ -69,8 +86,7 @@ internal static partial class NextPage
         List<(int, double)>? times
     )
     {
-        var opened = await client.PostAsJsonAsync("/api/v1/jobs", new { machine = of.Machine, duty = of.Duty });
-        var tag = (await opened.Content.ReadFromJsonAsync<JsonObject>())!["tag"]!.GetValue<string>();
+        var tag = await OpenAsync(client, of.Machine, of.Duty);
         (
             await client.PostAsJsonAsync(
                 $"/api/v1/jobs/{tag}/complaint",
@@ -85,9 +101,7 @@ internal static partial class NextPage
         var html = await client.GetStringAsync($"/jobs/{tag}");
         for (var reading = 1; reading <= 6 && !html.Contains("Take this verdict", StringComparison.Ordinal); reading++)
         {
-            var form = Field()
-                .Matches(html.Split("id=\"test-form\"")[1].Split("</form>")[0])
-                .ToDictionary(m => m.Groups[1].Value, m => WebUtility.HtmlDecode(m.Groups[2].Value));
+            var form = Hidden(html.Split("id=\"test-form\"")[1].Split("</form>")[0]);
             var typed = await MeasureAsync(client, of.Machine, tag, form, fault);
             form["Typed"] = typed ?? "";
             form["Symptom"] = "Present";

@@ -10,6 +10,7 @@ return args is [var command, ..]
         "first-test" => FirstTest.Run(args[1..]),
         "lookahead" => Lookahead.Run(args[1..]),
         "machine-page" => await MachinePage.RunAsync(),
+        "first-page" => await FirstPage.RunAsync(args[1..]),
         "next-page" => await NextPage.RunAsync(args[1..]),
         "solve" => Solve.Run(),
         "dictionary" => DictionaryBench.Run(),

@@ -177,7 +177,7 @@ test("a motorcycle that charges low only with its lamps on: one stator leg resis
 });
 
 test("an outboard that misfires when its tether switch is wet: two tries of five, read while it fails and wetted", async () => {
-  const { asked, verdict } = await hunt({
+  const { page, asked, verdict } = await hunt({
     machine: "tide-outboard-3",
     complaint: "Top coil: no spark",
     says: "A weak spark",
@@ -190,6 +190,17 @@ test("an outboard that misfires when its tether switch is wet: two tries of five
   });
   assert.match(verdict, /tether switch/i);
   assert.ok(asked.includes("wetting: Wet: tether switch"), asked.join("\n"));
+
+  // What made it misfire is done again once it is mended, and nothing may come of it.
+  await Promise.all([page.waitForURL(/repair$/), page.click("text=Take this verdict")]);
+  await page.fill("input[name=Done]", "Tether switch renewed");
+  await page.fill("input[name=MinutesTaken]", "20");
+  await Promise.all([page.waitForURL(/prove$/), page.click("text=Done, now prove it")]);
+  const again = page.locator(".checks li", { hasText: "Wet: tether switch" });
+  await Promise.all([page.waitForNavigation(), again.locator("button:text-is('It changed')").click()]);
+  assert.equal(await page.locator(".checks li.failed", { hasText: "Wet: tether switch" }).count(), 1);
+  await Promise.all([page.waitForNavigation(), again.locator("button:text-is('Nothing changed')").click()]);
+  assert.equal(await page.locator(".checks li.passed", { hasText: "Wet: tether switch" }).count(), 1);
 });
 
 test("a launch that charges only after a burst of revs: its charge lamp is open", async () => {

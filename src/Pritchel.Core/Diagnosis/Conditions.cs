@@ -141,7 +141,7 @@ public static partial class Conditions
     public static string SpeedWords(DutySpeed speed) =>
         speed switch
         {
-            DutySpeed.Crank => "engine pulled over",
+            DutySpeed.Crank => "engine turned over",
             DutySpeed.Idle => "at idle",
             DutySpeed.Work => "at working speed",
             _ => "engine at rest",

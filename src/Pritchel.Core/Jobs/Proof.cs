@@ -10,6 +10,9 @@ public enum ProofKind
     /// <summary>A reading that failed, taken again.</summary>
     Reading,
 
+    /// <summary>What made it come or go, done again.</summary>
+    Stirred,
+
     /// <summary>The duty done several times running.</summary>
     Repeats,
 

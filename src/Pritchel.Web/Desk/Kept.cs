@@ -57,6 +57,19 @@ internal sealed class Kept<T>(int most)
         return null;
     }
 
+    /// <summary>
+    /// Begins the thing of a key beside, in place of whatever else is being made beside: somebody has changed his mind.
+    /// </summary>
+    public void Begin(string key, Func<CancellationToken, T> make)
+    {
+        lock (door)
+        {
+            GiveWay(key);
+        }
+
+        IfReady(key, make);
+    }
+
     /// <summary>The thing of a key when it is there, or null; nothing is begun.</summary>
     public T? InHand(string key)
     {
@@ -70,20 +83,20 @@ internal sealed class Kept<T>(int most)
     {
         lock (door)
         {
-            if (!kept.TryGetValue(key, out var entry))
+            if (
+                !kept.TryGetValue(key, out var entry)
+                || entry is { GiveUp.IsCancellationRequested: true, Made.IsValueCreated: false }
+            )
             {
                 entry = new Entry(make);
-                kept.Add(key, entry);
+                kept[key] = entry;
             }
 
             entry.Used = ++asked;
             entry.Beside &= beside;
             if (!beside && !entry.Made.IsValueCreated)
             {
-                foreach (var other in kept.Values.Where(o => o.Beside && !o.Made.IsValueCreated))
-                {
-                    other.GiveUp.Cancel();
-                }
+                GiveWay(key);
             }
 
             if (kept.Count > most)
@@ -92,6 +105,15 @@ internal sealed class Kept<T>(int most)
             }
 
             return entry;
+        }
+    }
+
+    /// <summary>Gives up what is being made beside, but for one key. Held by the door.</summary>
+    private void GiveWay(string key)
+    {
+        foreach (var (_, other) in kept.Where(k => k.Key != key && k.Value.Beside && !k.Value.Made.IsValueCreated))
+        {
+            other.GiveUp.Cancel();
         }
     }
 

@@ -55,6 +55,17 @@ public static class ProofList
             );
         }
 
+        foreach (var stirred in open.Diagnosis.Beliefs.Testimony.Provocations.Tried.Where(p => p.Changed))
+        {
+            yield return new ProofCheck(
+                "stir:" + StirWords.Key(stirred.Reach, stirred.By),
+                ProofKind.Stirred,
+                StirWords.Title(stirred.Reach, stirred.By),
+                "it came or went before; now nothing may change",
+                1
+            );
+        }
+
         var complaint = open.State.Complaint!;
         var times = Proof.CleanTriesNeeded(complaint.Failed, complaint.Tried);
         var duty = table.Duty;

@@ -131,6 +131,21 @@ public sealed class Workshop
             ?? Coarse(key, circuit, duty, complaint.Bridged);
     }
 
+    /// <summary>
+    /// Begins what a complaint will want while it is still being written: its predictions, and how faults let the other
+    /// duties go that were tried. What an earlier wording wanted is given up.
+    /// </summary>
+    public void Begin(string id, int version, Circuit circuit, Complaint complaint)
+    {
+        var duty = Failing(id, version, circuit, complaint);
+        var key = Key(id, version, duty, complaint.Bridged);
+        kits.Begin(key, cancel => CoarseFirst(key, circuit, duty, complaint.Bridged, cancel));
+        foreach (var other in complaint.Also)
+        {
+            _ = Task.Run(() => Tries(id, version, circuit, other.Duty, complaint.Bridged));
+        }
+    }
+
     private DiagnosisKit Coarse(string key, Circuit circuit, Duty duty, IReadOnlyList<string> bridged) =>
         coarse.Get(key, cancel => DiagnosisKit.BuildCoarse(circuit, duty, bridged, cancel));
 

@@ -140,6 +140,36 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
             : Page();
     }
 
+    /// <summary>
+    /// Begins what the complaint as it stands on the form will want, so that the first test is there when it is written
+    /// down. Writes nothing; what is not understood yet is left for then.
+    /// </summary>
+    public async Task<IActionResult> OnPostAheadAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        if (Controls(out var setting))
+        {
+            workshop.Begin(
+                Open.Job.MachineId,
+                Open.Job.MachineVersion,
+                Open.Circuit,
+                Open.State.Complaint! with
+                {
+                    Setting = setting,
+                    Speed = SpeedTold,
+                    Bridged = BridgedTold,
+                    Also = AlsoTold,
+                }
+            );
+        }
+
+        return new NoContentResult();
+    }
+
     /// <summary>Switch contacts that may have been bridged, with words.</summary>
     public IEnumerable<(string Id, string Words)> Bridgeable =>
         Open.Machine.Parts.SelectMany(p =>
@@ -199,24 +229,31 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
         var told = Open.State.Complaint! with
         {
             Setting = setting,
-            Speed = Speed is { } speed && Speeds.Contains(speed) && speed != OwnDuty.Speed ? speed : null,
+            Speed = SpeedTold,
             Circumstances = life,
             Codes = CodesRead || Codes.Count > 0 ? [.. PossibleCodes.Where(Codes.Contains)] : null,
-            Also =
-            [
-                .. Others
-                    .Where(s => Also.GetValueOrDefault(s.Duty.Id) is "works" or "fails")
-                    .Select(s => new AlsoTold(s.Duty.Id, Also[s.Duty.Id] == "works")),
-            ],
+            Also = AlsoTold,
             Heard = heard,
             Words = words,
             Failed = failed,
             Tried = tried,
-            Bridged = [.. Bridgeable.Select(b => b.Id).Where(Bridged.Contains)],
+            Bridged = BridgedTold,
             Lamps = [.. Seen()],
         };
         return told with { Lamps = Renumbered(told) };
     }
+
+    private DutySpeed? SpeedTold =>
+        Speed is { } speed && Speeds.Contains(speed) && speed != OwnDuty.Speed ? speed : null;
+
+    private IReadOnlyList<string> BridgedTold => [.. Bridgeable.Select(b => b.Id).Where(Bridged.Contains)];
+
+    private IReadOnlyList<AlsoTold> AlsoTold =>
+        [
+            .. Others
+                .Where(s => Also.GetValueOrDefault(s.Duty.Id) is "works" or "fails")
+                .Select(s => new AlsoTold(s.Duty.Id, Also[s.Duty.Id] == "works")),
+        ];
 
     private Duty OwnDuty =>
         workshop.Duty(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, Open.State.Complaint!.Duty)!;

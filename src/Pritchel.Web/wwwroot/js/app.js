@@ -48,6 +48,19 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+/** What changes the predictions of a complaint: how things stood, what was bridged, what else was tried. */
+const foretold = /^(Stood|Bridged|Speed|Also)/;
+
+document.addEventListener("alpine:init", () => {
+  window.Alpine.data("complaint", () => ({
+    // The predictions are begun as they are told, and are there when the complaint is written down.
+    ahead(event) {
+      if (!foretold.test(event.target.name)) return;
+      fetch(`${window.location.pathname}?handler=Ahead`, { method: "POST", body: new FormData(event.target.form) }).catch(() => {});
+    },
+  }));
+});
+
 let asked = 0;
 
 /** Fetches this page as it would be at another address and puts its live part in place, without leaving. */

@@ -86,6 +86,24 @@ public sealed class LookPageTests(Host host) : IClassFixture<Host>
         Assert.Equal(2, await SequenceAsync(tag));
     }
 
+    [Theory]
+    [InlineData("Stood[seat]", "sideways")]
+    [InlineData("Bridged", "seat/kill")]
+    [InlineData("Bridged", "nothing/there")]
+    [InlineData("Speed", "Warp")]
+    [InlineData("Also[sparks-magneto]", "works")]
+    public async Task What_is_worked_on_ahead_writes_nothing_whatever_is_sent(string field, string typed)
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var page = $"/jobs/{tag}/complaint";
+        var html = await client.GetStringAsync(page, Cancel);
+        var token = html.Split("__RequestVerificationToken")[1].Split("value=\"")[1].Split('"')[0];
+        var sent = new Dictionary<string, string> { ["__RequestVerificationToken"] = token, [field] = typed };
+        var response = await client.PostAsync(page + "?handler=Ahead", new FormUrlEncodedContent(sent), Cancel);
+        Assert.Equal(HttpStatusCode.NoContent, response.StatusCode);
+        Assert.Equal(2, await SequenceAsync(tag));
+    }
+
     [Fact]
     public async Task A_setting_in_which_it_works_as_designed_is_said_without_a_test()
     {

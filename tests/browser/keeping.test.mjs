@@ -45,6 +45,19 @@ test("reload and the back button neither lose a reading nor enter it twice", asy
   assert.deepEqual(page.complaints, []);
 });
 
+test("a complaint is worked on as it is told, and nothing is written before its button is pressed", async () => {
+  const page = await pageOf(browser, app, desk);
+  const { tag } = await app.api("/jobs", { machine: "orchard-tractor-4", duty: "cranks" });
+  await page.goto(`${app.url}/jobs/${tag}/complaint`);
+  const [ahead] = await Promise.all([page.waitForResponse(/handler=Ahead/), page.check("input[name=Bridged][value='seat/kill']")]);
+  assert.equal(ahead.status(), 204);
+  assert.equal((await app.api(`/jobs/${tag}`)).sequence, 1);
+  await page.check("input[name=HeardSaid][value=Nothing]");
+  await Promise.all([page.waitForURL(/jobs\/T-\d+$/), page.click(".complaint button[type=submit]")]);
+  assert.deepEqual((await app.api(`/jobs/${tag}`)).openBypasses, ["seat/kill"]);
+  assert.deepEqual(page.complaints, []);
+});
+
 test("of two tabs on one job the late one is told, and keeps what was typed", async () => {
   const [one, other] = [await pageOf(browser, app, desk), await pageOf(browser, app, desk)];
   const tag = await openJob();

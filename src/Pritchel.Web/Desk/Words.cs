@@ -302,12 +302,15 @@ public static class TestWords
             _ => [("2", "Sparks"), ("1", "Weak spark"), ("0", "No spark")],
         };
 
+    /// <summary>What can hurt while a spark is looked for.</summary>
+    public const string SparkCaution =
+        "Ignition fires with the battery off too: hands and petrol away from the tester, tester clipped to the block, blades or propeller clear. Never run it on with the kill disconnected.";
+
     /// <summary>What can hurt in a test that joins two points or fires a spark; null where nothing more than usual can.</summary>
     public static string? Caution(Condition condition) =>
         condition.Quantity switch
         {
-            Quantity.Spark =>
-                "Ignition fires with the battery off too: hands and petrol away from the tester, tester clipped to the block, blades or propeller clear. Never run it on with the kill disconnected.",
+            Quantity.Spark => SparkCaution,
             Quantity.Action => Caution(condition.Jump!),
             Quantity.AcVolts =>
                 "An open stator gives a hundred volts and more when the engine is revved: clip both leads on first, hands off, nothing near belts, blades and exhaust. Outdoors.",

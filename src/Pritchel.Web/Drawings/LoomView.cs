@@ -33,8 +33,14 @@ public sealed record LoomView(
             address => page.With(("at", address))
         );
 
-    /// <summary>A job's machine: where the red probe goes next is lit, and anything touched opens on the machine's own page.</summary>
-    public static LoomView OfJob(OpenJob open, PlannedTest? test) =>
+    /// <summary>Place whose terminals are lit, by id, or null.</summary>
+    public string? Lit { get; init; }
+
+    /// <summary>
+    /// A job's machine: where the red probe goes next is lit, or the place to be stirred, and anything touched opens on the
+    /// machine's own page.
+    /// </summary>
+    public static LoomView OfJob(OpenJob open, PlannedTest? test, PlannedProvocation? stir = null) =>
         new(
             open.Machine,
             null,
@@ -42,7 +48,10 @@ public sealed record LoomView(
             null,
             wire => $"/machines/{open.Machine.Id}?wire={Uri.EscapeDataString(wire.Id)}",
             address => $"/machines/{open.Machine.Id}?at={Uri.EscapeDataString(address)}"
-        );
+        )
+        {
+            Lit = stir?.Reach.Place.Id,
+        };
 
     /// <summary>A machine being drawn: what is touched goes into the form.</summary>
     public static LoomView OfDraft(DraftModel page) =>
@@ -56,5 +65,7 @@ public sealed record LoomView(
         );
 
     /// <summary>Whether a terminal is the chosen one, or one of the chosen part's.</summary>
-    public bool IsChosen(string address) => At is not null && (address == At || MachineWords.Split(address).Part == At);
+    public bool IsChosen(string address) =>
+        (At is not null && (address == At || MachineWords.Split(address).Part == At))
+        || (Lit is not null && MachineWords.PartAt(Machine, address).Place == Lit);
 }

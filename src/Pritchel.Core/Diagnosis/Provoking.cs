@@ -44,16 +44,14 @@ public sealed class Provoking
     private const double PlainScaled = 1;
     private const double PlainStep = 2;
 
-    // A watch that shows nearly all that the best one shows and is sooner set up is the better one.
+    // A watch must show nearly all that may answer, or nothing changing would clear what it cannot show.
     private const double NearlyAll = 0.8;
-    private const double TooLittle = 0.3;
-
-    private readonly PredictionTable table;
-    private readonly TestPlan plan;
 
     // Hands beside an engine that may be turned by what is watched: the price of the danger.
     private const double TurningMinutes = 2;
 
+    private readonly PredictionTable table;
+    private readonly TestPlan plan;
     private readonly List<Reach> places;
     private readonly ProvokedBy[] ways;
 
@@ -270,20 +268,15 @@ public sealed class Provoking
             return null;
         }
 
-        var shows = plan.Allowed(situation with { Done = new HashSet<ProbePair>() })
+        return plan.Allowed(situation with { Done = new HashSet<ProbePair>() })
             .Where(at => CanWatch(beliefs, at, reach))
             .Select(at => (At: at, Share: stirred.Where(s => Differs(s.Shown, s.Heaviest, at)).Sum(s => s.Share)))
-            .ToArray();
-        var most = shows.Length == 0 ? 0 : shows.Max(s => s.Share);
-        return most < TooLittle * all
-            ? null
-            : shows
-                .Where(s => s.Share >= NearlyAll * most)
-                .OrderBy(s => Watching(s.At, situation))
-                .ThenByDescending(s => s.Share)
-                .ThenBy(s => (s.At.Condition, s.At.Red, s.At.Black))
-                .First()
-                .At;
+            .Where(s => s.Share >= NearlyAll * all)
+            .OrderBy(s => Watching(s.At, situation))
+            .ThenByDescending(s => s.Share)
+            .ThenBy(s => (s.At.Condition, s.At.Red, s.At.Black))
+            .Select(s => (ProbePair?)s.At)
+            .FirstOrDefault();
     }
 
     /// <summary>Minutes of trying the duty instead; null where it does not show by itself, or would turn beside the hands.</summary>

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 
 namespace Pritchel.Web.Tests;
 
@@ -123,6 +124,56 @@ public sealed class LookPageTests(Host host) : IClassFixture<Host>
         Assert.DoesNotContain("id=\"typed\"", html, StringComparison.Ordinal);
         await Talk.PostFormAsync(client, $"/jobs/{tag}", $"/jobs/{tag}?handler=MeasureOn");
         Assert.Contains("id=\"typed\"", await client.GetStringAsync($"/jobs/{tag}", Cancel), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_coupling_left_apart_that_gives_the_complaint_is_said_kept_and_joined_again()
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var page = $"/jobs/{tag}/complaint";
+        await Talk.PostFormAsync(
+            client,
+            page,
+            page,
+            ("HeardSaid", "Nothing"),
+            ("Failed", "1"),
+            ("Tried", "1"),
+            ("Bridged", "apart/P2")
+        );
+        var html = WebUtility.HtmlDecode(await client.GetStringAsync($"/jobs/{tag}", Cancel));
+        Assert.Contains("What was altered gives it by itself", html, StringComparison.Ordinal);
+        Assert.Contains("Left apart: P2", html, StringComparison.Ordinal);
+        await Talk.PostFormAsync(client, $"/jobs/{tag}", $"/jobs/{tag}?handler=Verdict");
+        var sheet = WebUtility.HtmlDecode(await client.GetStringAsync($"/jobs/{tag}/sheet", Cancel));
+        Assert.Contains("Altered. A machine with nothing else wrong", sheet, StringComparison.Ordinal);
+        Assert.Contains("STILL SO", sheet, StringComparison.Ordinal);
+        Assert.Contains(
+            "value=\"apart/P2\" checked",
+            await client.GetStringAsync(page, Cancel),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Theory]
+    [InlineData("apart/key")]
+    [InlineData("off/999")]
+    [InlineData("off/28/open")]
+    public async Task The_api_refuses_an_alteration_that_the_machine_does_not_have(string altered)
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        var response = await client.PostAsJsonAsync(
+            $"/api/v1/jobs/{tag}/complaint",
+            new
+            {
+                heard = "nothing",
+                failed = 1,
+                tried = 1,
+                bridged = new[] { altered },
+            },
+            Cancel
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
+        Assert.Contains("apart/part", await response.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -282,7 +282,7 @@ internal sealed class CaseRunner
     {
         circuit.NominalTail(parameters.Length, values);
         parameters.CopyTo(values);
-        table.ApplyBridges(values);
+        table.ApplyAlterations(values);
         if (fault is not null)
         {
             circuit.Plant(fault, fault.Severity.At(severity), values);
@@ -296,7 +296,7 @@ internal sealed class CaseRunner
     {
         circuit.NominalTail(parameters.Length, values);
         parameters.CopyTo(values);
-        table.ApplyBridges(values);
+        table.ApplyAlterations(values);
         foreach (var (fault, fraction) in planted)
         {
             circuit.Plant(fault, fault.Severity.At(fraction), values);

@@ -73,7 +73,7 @@ public sealed record Complaint
     /// <summary>How many times it was tried.</summary>
     public int Tried { get; init; } = 1;
 
-    /// <summary>Switch contacts bridged by someone before, "part/contact"; solved as found.</summary>
+    /// <summary>What someone bridged, left apart or took off before, by <see cref="Alteration.Id"/>; solved as found.</summary>
     public IReadOnlyList<string> Bridged { get; init; } = [];
 
     /// <summary>Positions the controls stood in when it happened, by id; null for the duty's own.</summary>

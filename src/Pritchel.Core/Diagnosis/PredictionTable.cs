@@ -18,7 +18,7 @@ public enum Grain
 /// <summary>
 /// What each hypothesis would show: for every fault, a number of particles (machines that differ within healthy
 /// spread, faults that differ in severity), each solved in every condition. Depends on the machine, the duty and
-/// what is bridged; not on any answer. Shared, and always answers alike.
+/// what was altered; not on any answer. Shared, and always answers alike.
 /// </summary>
 public sealed class PredictionTable
 {
@@ -38,10 +38,11 @@ public sealed class PredictionTable
 
     private readonly ConcurrentDictionary<(int Hypothesis, int About, int Within), Hypothesis> near = new();
     private readonly bool cranksStill;
+    private readonly Alteration[] alterations;
     private ParticleDraws? draws;
     private HashSet<int>? only;
 
-    private PredictionTable(Circuit circuit, Duty duty, IReadOnlyList<string> bridged, Grain grain = Grain.Fine)
+    private PredictionTable(Circuit circuit, Duty duty, IReadOnlyList<string> altered, Grain grain = Grain.Fine)
     {
         Circuit = circuit;
         Grain = grain;
@@ -58,7 +59,8 @@ public sealed class PredictionTable
         Duty = duty;
         HealthyAmps = Sign == SignKind.Charges ? AmpsOf(circuit, duty) : 0;
         Conditions = Diagnosis.Conditions.Of(circuit, duty);
-        Bridged = bridged;
+        Altered = altered;
+        alterations = altered.Count == 0 ? [] : [.. Alteration.Of(circuit).Where(a => altered.Contains(a.Id))];
         Off = [.. Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
         Batteries = [.. Case.Batteries(circuit)];
         Tested = [.. Enum.GetValues<SparkTesterAt>().Select(at => Case.Replaced(circuit, at).ToArray())];
@@ -127,8 +129,8 @@ public sealed class PredictionTable
     /// <summary>Settings that readings may be taken in.</summary>
     public IReadOnlyList<Condition> Conditions { get; }
 
-    /// <summary>Contacts found bridged.</summary>
-    public IReadOnlyList<string> Bridged { get; }
+    /// <summary>What was found altered, by <see cref="Alteration.Id"/>.</summary>
+    public IReadOnlyList<string> Altered { get; }
 
     /// <summary>Lamps an operator can see, by part id.</summary>
     public IReadOnlyList<string> Lamps { get; }
@@ -151,18 +153,18 @@ public sealed class PredictionTable
     /// <summary>Solves every hypothesis in every condition.</summary>
     /// <param name="circuit">The machine.</param>
     /// <param name="duty">Duty that fails.</param>
-    /// <param name="bridged">Switch contacts bridged by someone, "part/contact".</param>
+    /// <param name="altered">What was found altered, by <see cref="Alteration.Id"/>.</param>
     /// <param name="seed">Seed of the particles.</param>
     /// <param name="cancel">Gives it up.</param>
     public static PredictionTable Build(
         Circuit circuit,
         Duty duty,
-        IReadOnlyList<string> bridged,
+        IReadOnlyList<string> altered,
         int seed = 20261,
         CancellationToken cancel = default
     )
     {
-        var table = new PredictionTable(circuit, duty, bridged);
+        var table = new PredictionTable(circuit, duty, altered);
         table.WorkOut(seed, cancel);
         return table;
     }
@@ -175,12 +177,12 @@ public sealed class PredictionTable
     public static PredictionTable BuildCoarse(
         Circuit circuit,
         Duty duty,
-        IReadOnlyList<string> bridged,
+        IReadOnlyList<string> altered,
         int seed = 20261,
         CancellationToken cancel = default
     )
     {
-        var table = new PredictionTable(circuit, duty, bridged, Grain.Coarse);
+        var table = new PredictionTable(circuit, duty, altered, Grain.Coarse);
         var most = table.FollowsWaves
             ? CoarseConditions
             : Math.Max(CoarseConditions, CoarseWork / Math.Max(1, circuit.Faults.Count));
@@ -280,9 +282,9 @@ public sealed class PredictionTable
     }
 
     /// <summary>The sound machine's predictions alone: enough to ask what lights, long before the faults are worked out.</summary>
-    internal static PredictionTable Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> bridged, int seed = 20261)
+    internal static PredictionTable Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> altered, int seed = 20261)
     {
-        var table = new PredictionTable(circuit, duty, bridged, Grain.Coarse);
+        var table = new PredictionTable(circuit, duty, altered, Grain.Coarse);
         var drawn = new ParticleDraws(circuit, table.Particles, seed);
         table.Hypotheses = [new CaseRunner(table, circuit, BeliefTolerance).Predict(null, drawn, null)];
         return table;
@@ -326,8 +328,8 @@ public sealed class PredictionTable
     }
 
     /// <summary>A duty with its conditions and no predictions: enough to try it.</summary>
-    internal static PredictionTable Bare(Circuit circuit, Duty duty, IReadOnlyList<string> bridged) =>
-        new(circuit, duty, bridged);
+    internal static PredictionTable Bare(Circuit circuit, Duty duty, IReadOnlyList<string> altered) =>
+        new(circuit, duty, altered);
 
     /// <summary>Lamps that glow in a condition when all is well, by part id: the ones worth asking about.</summary>
     public IEnumerable<string> LampsLit(int condition)
@@ -336,23 +338,12 @@ public sealed class PredictionTable
         return Conditions[condition].IsFree ? Lamps.Where((_, l) => Healthy.Glow(condition, l)[0] > Lit) : [];
     }
 
-    /// <summary>Applies what was found bridged to a case's parameters.</summary>
-    internal void ApplyBridges(Span<double> parameters)
+    /// <summary>Applies what was found altered to a case's parameters.</summary>
+    internal void ApplyAlterations(Span<double> parameters)
     {
-        if (Bridged.Count == 0)
+        foreach (var altered in alterations)
         {
-            return;
-        }
-
-        foreach (var fault in Circuit.Faults)
-        {
-            if (
-                fault.Kind == FaultKind.StuckClosed
-                && Bridged.Contains(fault.Id.Replace("/welded", "", StringComparison.Ordinal))
-            )
-            {
-                fault.Apply(parameters, 1);
-            }
+            altered.As.Apply(parameters, altered.As.Severity.At(1));
         }
     }
 

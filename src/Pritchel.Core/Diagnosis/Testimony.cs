@@ -97,10 +97,10 @@ public sealed class DutyTries
     /// <summary>Tries a duty with every fault.</summary>
     /// <param name="circuit">The machine.</param>
     /// <param name="duty">The duty.</param>
-    /// <param name="bridged">Switch contacts bridged by someone, "part/contact".</param>
-    public static DutyTries Build(Circuit circuit, Duty duty, IReadOnlyList<string> bridged)
+    /// <param name="altered">What was found altered, by <see cref="Alteration.Id"/>.</param>
+    public static DutyTries Build(Circuit circuit, Duty duty, IReadOnlyList<string> altered)
     {
-        var table = PredictionTable.Bare(circuit, duty, bridged);
+        var table = PredictionTable.Bare(circuit, duty, altered);
         var draws = new ParticleDraws(circuit, Draws, Seed);
         double Share(CaseRunner runner, Fault? fault) =>
             Enumerable

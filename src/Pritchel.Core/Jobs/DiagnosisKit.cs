@@ -1,10 +1,11 @@
 using Pritchel.Core.Circuits;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Jobs;
 
-/// <summary>All that is fixed for one machine, one duty and what is bridged: predictions, probe points, tests, lines.</summary>
+/// <summary>All that is fixed for one machine, one duty and what was altered: predictions, probe points, tests, lines.</summary>
 public sealed class DiagnosisKit
 {
     private DiagnosisKit(PredictionTable table)
@@ -52,28 +53,28 @@ public sealed class DiagnosisKit
     public IReadOnlyList<LinePath> Lines { get; }
 
     /// <summary>Works everything out; takes a second or two.</summary>
-    public static DiagnosisKit Build(Circuit circuit, string dutyId, IReadOnlyList<string> bridged) =>
-        Build(circuit, Symptoms.Duty(circuit, dutyId), bridged);
+    public static DiagnosisKit Build(Circuit circuit, string dutyId, IReadOnlyList<string> altered) =>
+        Build(circuit, Symptoms.Duty(circuit, dutyId), altered);
 
     /// <summary>Works everything out for a duty, in the setting it names.</summary>
     public static DiagnosisKit Build(
         Circuit circuit,
         Duty duty,
-        IReadOnlyList<string> bridged,
+        IReadOnlyList<string> altered,
         CancellationToken cancel = default
-    ) => new(PredictionTable.Build(circuit, duty, bridged, cancel: cancel));
+    ) => new(PredictionTable.Build(circuit, duty, altered, cancel: cancel));
 
     /// <summary>Works out enough to choose the first test by: most often within a second.</summary>
     public static DiagnosisKit BuildCoarse(
         Circuit circuit,
         Duty duty,
-        IReadOnlyList<string> bridged,
+        IReadOnlyList<string> altered,
         CancellationToken cancel = default
-    ) => new(PredictionTable.BuildCoarse(circuit, duty, bridged, cancel: cancel));
+    ) => new(PredictionTable.BuildCoarse(circuit, duty, altered, cancel: cancel));
 
     /// <summary>The same with the sound machine's predictions alone; at once.</summary>
-    public static DiagnosisKit Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> bridged) =>
-        new(PredictionTable.Sketch(circuit, duty, bridged));
+    public static DiagnosisKit Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> altered) =>
+        new(PredictionTable.Sketch(circuit, duty, altered));
 
     /// <summary>How a pair of points is told so that it outlives a change of numbering.</summary>
     public ProbedAt Told(ProbePair at) =>

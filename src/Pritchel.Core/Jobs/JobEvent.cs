@@ -149,8 +149,8 @@ public sealed record RepairDone(string Done, string Parts, double Minutes) : Job
 /// <param name="At">Where it was read, when the check is a reading.</param>
 public sealed record ProofGiven(string Check, bool Passed, string? Typed, ProbedAt? At = null) : JobEvent;
 
-/// <summary>A bypass in the register was taken out.</summary>
-/// <param name="Contact">Contact that was bridged, "part/contact".</param>
+/// <summary>A bypass in the register was taken out, or another alteration undone.</summary>
+/// <param name="Contact">Which, as the register has it.</param>
 public sealed record BypassRemoved(string Contact) : JobEvent;
 
 /// <summary>The job was closed.</summary>

@@ -93,7 +93,10 @@ public sealed class JobState
     /// <summary>What became of it when it was taken off, or null while it is on.</summary>
     public LeadOff? LeadOff => After(Lead).OfType<LeadOff>().FirstOrDefault();
 
-    /// <summary>Bypasses found or made and not yet taken out, "part/contact" or "lead/one address to another".</summary>
+    /// <summary>
+    /// Bypasses and other alterations found or made and not yet undone, by <see cref="Faults.Alteration.Id"/> or
+    /// "lead/one address to another".
+    /// </summary>
     public IReadOnlyList<string> OpenBypasses
     {
         get

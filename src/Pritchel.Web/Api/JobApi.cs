@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Units;
 using Pritchel.Data;
@@ -136,11 +137,11 @@ internal static class JobApi
         };
         foreach (var bridged in complaint.Bridged)
         {
-            if (!open.Circuit.Faults.Any(f => string.Equals(f.Id, bridged + "/welded", StringComparison.Ordinal)))
+            if (Alteration.Find(open.Circuit, bridged) is null)
             {
                 throw new RefusedException(
                     "bridged",
-                    $"“{ApiSetting.Cut(bridged)}” is not a switch contact of this machine; write \"part/contact\"."
+                    $"“{ApiSetting.Cut(bridged)}” is not on this machine; write \"part/contact\" for a switch contact bridged, \"apart/part\" for a coupling left apart, \"off/wire\" for a wire off."
                 );
             }
         }

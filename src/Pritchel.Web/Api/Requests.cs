@@ -106,7 +106,7 @@ public sealed record ComplaintRequest
     /// <summary>Lamps looked at.</summary>
     public IReadOnlyList<LampRequest>? Lamps { get; init; }
 
-    /// <summary>Contacts found bridged, "part/contact".</summary>
+    /// <summary>Found altered: contacts bridged, "part/contact"; couplings left apart, "apart/part"; wires off, "off/wire".</summary>
     public IReadOnlyList<string>? Bridged { get; init; }
 
     /// <summary>Owner's words.</summary>

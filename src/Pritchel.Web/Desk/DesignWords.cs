@@ -6,9 +6,21 @@ namespace Pritchel.Web.Desk;
 /// <summary>How it is said that a machine works as designed.</summary>
 public static class DesignWords
 {
+    /// <summary>What it is called: as designed, or as altered.</summary>
+    public static string Title(DesignCheck check) =>
+        check.Altered.Count > 0 ? "What was altered gives it by itself" : "Working as designed";
+
+    /// <summary>The verdict's first words.</summary>
+    public static string Verdict(DesignCheck check) => check.Altered.Count > 0 ? "Altered." : "Works as designed.";
+
     /// <summary>Why a sound machine does the same, and what would let it go on.</summary>
     public static string Of(DesignCheck check)
     {
+        if (check.Altered is { Count: > 0 } altered)
+        {
+            return $"A machine with nothing else wrong does the same while {string.Join(" and ", altered.Select(AlterationWords.Is))}. Undo that and try again; if it still fails, measure.";
+        }
+
         var (any, all) = (check.AnyOf, check.AllOf);
         var stood = any.Concat(all).DistinctBy(w => w.Control.Id).Select(w => Said(w.Control, w.Stood));
         var wanted =

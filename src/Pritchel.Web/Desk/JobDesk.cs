@@ -46,8 +46,8 @@ public sealed record OpenJob(
 
     /// <summary>Stage, a waiting verdict included.</summary>
     public Stage Stage =>
-        !IsWorkedOut ? State.Stage
-        : WorksAsDesigned && State.Stage == Stage.Measure ? Stage.Verdict
+        WorksAsDesigned && State.Stage == Stage.Measure ? Stage.Verdict
+        : !IsWorkedOut ? State.Stage
         : Diagnosis.Stage;
 }
 

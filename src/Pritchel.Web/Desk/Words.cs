@@ -123,7 +123,7 @@ public static class StageWords
             Stage.Measure when job.Diagnosis is { } diagnosis =>
                 $"about {diagnosis.TestsLeft} to go · {diagnosis.MinutesLeft}",
             Stage.Measure => Taken(job.State.Readings.Count),
-            Stage.Verdict when job.WorksAsDesigned => "works as designed",
+            Stage.Verdict when job.WorksAsDesigned => job.Design!.Altered.Count > 0 ? "altered" : "works as designed",
             Stage.Verdict => ShareWords.Of(job.Diagnosis!.Verdict.Suspect!.Share) + " sure",
             Stage.Repair when job.State.Verdict!.RepairId is OpenJob.AsDesigned or Suspect.Sound =>
                 "nothing to mend here",

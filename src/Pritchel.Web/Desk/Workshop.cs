@@ -54,23 +54,39 @@ public sealed class Workshop
             ?.Duty;
 
     /// <summary>
-    /// Whether a sound machine does what is complained of in the setting it happened in; null when that is the duty's own.
+    /// Whether a sound machine does what is complained of in the setting it happened in, or as it was altered; null when that
+    /// is the duty's own and nothing was altered, or what was does not matter to it.
     /// </summary>
     public DesignCheck? Design(string id, int version, Circuit circuit, Complaint complaint)
     {
         if (
-            complaint is { Setting: null, Speed: null }
+            complaint is { Setting: null, Speed: null, Bridged.Count: 0 }
             || Duty(id, version, circuit, complaint.Duty) is not { } duty
-            || AsFound(circuit, duty, complaint) is var found && found == duty
         )
         {
             return null;
         }
 
-        return designs.Get(
-            Key(id, version, found, []),
-            _ => DesignCheck.Of(circuit, duty with { Speed = found.Speed }, circuit.Setting(found.Setting))
+        var found = AsFound(circuit, duty, complaint);
+        if (found == duty && complaint.Bridged.Count == 0)
+        {
+            return null;
+        }
+
+        var check = designs.Get(
+            Key(id, version, found, complaint.Bridged),
+            _ =>
+                DesignCheck.Of(
+                    circuit,
+                    duty with
+                    {
+                        Speed = found.Speed,
+                    },
+                    circuit.Setting(found.Setting),
+                    complaint.Bridged
+                )
         );
+        return found == duty && !check.AsDesigned ? null : check;
     }
 
     /// <summary>A duty in the setting and at the speed that it failed in.</summary>

@@ -16,6 +16,9 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     private const double MostYears = 100;
     private const int MostTries = 200;
     private const int MostWords = 300;
+    private const int MostBridgeable = 3;
+
+    private IReadOnlyList<Alteration>? alterations;
 
     /// <summary>What is heard.</summary>
     [BindProperty]
@@ -33,7 +36,7 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     [BindProperty]
     public string? Tried { get; set; }
 
-    /// <summary>Contacts ticked as bridged.</summary>
+    /// <summary>What was ticked or chosen as bridged, apart or off; blank where nothing was chosen.</summary>
     [BindProperty]
     public List<string> Bridged { get; set; } = [];
 
@@ -170,13 +173,21 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
         return new NoContentResult();
     }
 
-    /// <summary>Switch contacts that may have been bridged, with words.</summary>
-    public IEnumerable<(string Id, string Words)> Bridgeable =>
-        Open.Machine.Parts.SelectMany(p =>
-            (p.Contacts ?? [])
-                .Where(_ => p.Contacts!.Count <= 3)
-                .Select(c => ($"{p.Id}/{c.Id}", p.Contacts!.Count == 1 ? p.Name : $"{p.Name}, {c.Id} contact"))
-        );
+    /// <summary>What may have been altered before; switches of many contacts, keys mostly, are nobody's to bridge one by one.</summary>
+    public IReadOnlyList<Alteration> Alterations =>
+        alterations ??= [
+            .. Alteration
+                .Of(Open.Circuit)
+                .Where(a => a.By != AlteredBy.Bridged || ContactsOf(a.Id.Split('/')[0]) <= MostBridgeable),
+        ];
+
+    /// <summary>Wires told to be off, by the alteration's id.</summary>
+    public IEnumerable<string> WiresOff =>
+        Alterations.Where(a => a.By == AlteredBy.Off && Bridged.Contains(a.Id)).Select(a => a.Id);
+
+    private int ContactsOf(string part) =>
+        Open.Machine.Parts.FirstOrDefault(p => string.Equals(p.Id, part, StringComparison.Ordinal))?.Contacts?.Count
+        ?? 0;
 
     /// <summary>Conditions in which some lamp of the sound machine glows, so that its look tells something.</summary>
     public IEnumerable<(int Index, Condition Condition, IReadOnlyList<Part> Lamps)> LampRows()
@@ -246,7 +257,7 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     private DutySpeed? SpeedTold =>
         Speed is { } speed && Speeds.Contains(speed) && speed != OwnDuty.Speed ? speed : null;
 
-    private IReadOnlyList<string> BridgedTold => [.. Bridgeable.Select(b => b.Id).Where(Bridged.Contains)];
+    private IReadOnlyList<string> BridgedTold => [.. Alterations.Select(a => a.Id).Where(Bridged.Contains)];
 
     private IReadOnlyList<AlsoTold> AlsoTold =>
         [

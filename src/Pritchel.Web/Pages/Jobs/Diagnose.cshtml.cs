@@ -154,7 +154,11 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
 
         var taken =
             Open.WorksAsDesigned
-                ? new VerdictTaken(OpenJob.AsDesigned, "Works as designed. " + DesignWords.Of(Open.Design!), 1)
+                ? new VerdictTaken(
+                    OpenJob.AsDesigned,
+                    $"{DesignWords.Verdict(Open.Design!)} {DesignWords.Of(Open.Design!)}",
+                    1
+                )
             : Open.Diagnosis.Verdict.Suspect is { } suspect ? new VerdictTaken(suspect.Id, suspect.Words, suspect.Share)
             : null;
         if (taken is not null && await AppendAsync(taken))

@@ -25,7 +25,7 @@ internal static class Usage
                            complaints
             machine-page   milliseconds of server time of a machine's page, at rest and at work
             next-page M D  milliseconds of server time from Enter on a reading to the page with the next test, of a machine's
-                           duty or the tractor that does not crank
+                           duty or the tractor that does not crank; with "seldom" after them, of what failed three times in eight
             dictionary     a full fault dictionary on one core and two; one solve against dense factorisation and ngspice
             solve          time and allocation of one settled case
             """

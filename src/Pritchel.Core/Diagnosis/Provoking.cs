@@ -105,7 +105,7 @@ public sealed class Provoking
             return [];
         }
 
-        var shares = Shares(beliefs);
+        var (shares, watches) = (Shares(beliefs), Watches(beliefs, situation));
         var tried = beliefs.Testimony.Provocations.Tried;
         return
         [
@@ -116,7 +116,7 @@ public sealed class Provoking
                 .Where(x => x.Bits > TestPlan.LeastBits)
                 .OrderByDescending(x => x.Bits / Handling(x.Reach, x.By, situation))
                 .Take(Math.Max(most, Watched))
-                .Select(x => Planned(beliefs, situation, x.Reach, x.By, x.Bits))
+                .Select(x => Planned(beliefs, situation, x.Reach, x.By, x.Bits, watches))
                 .OfType<PlannedProvocation>()
                 .OrderByDescending(p => p.Rate)
                 .Take(most),
@@ -125,7 +125,7 @@ public sealed class Provoking
 
     /// <summary>One treatment of one place with its cost; null where an engine would turn beside the hands.</summary>
     public PlannedProvocation? Plan(Beliefs beliefs, Situation situation, Reach reach, ProvokedBy by) =>
-        Planned(beliefs, situation, reach, by, Bits(beliefs, Shares(beliefs), reach, by));
+        Planned(beliefs, situation, reach, by, Bits(beliefs, Shares(beliefs), reach, by), Watches(beliefs, situation));
 
     /// <summary>Whether to stir before the next test is measured: where that tells more per minute.</summary>
     /// <param name="stir">The best place to stir.</param>
@@ -210,7 +210,14 @@ public sealed class Provoking
         return minutes + (situation.Opened.Contains(reach.Place.Id) ? 0 : reach.Place.Minutes);
     }
 
-    private PlannedProvocation? Planned(Beliefs beliefs, Situation situation, Reach reach, ProvokedBy by, double bits)
+    private PlannedProvocation? Planned(
+        Beliefs beliefs,
+        Situation situation,
+        Reach reach,
+        ProvokedBy by,
+        double bits,
+        ProbePair[] watches
+    )
     {
         var opened = situation with
         {
@@ -224,7 +231,7 @@ public sealed class Provoking
                     .Suspects.Where(s => string.Equals(s.Repair?.Place, reach.Place.Id, StringComparison.Ordinal))
                     .Sum(s => s.Share);
         var trying = Trying(situation, reach.Place);
-        var watch = WatchFor(beliefs, opened, reach, by);
+        var watch = WatchFor(beliefs, opened, reach, by, watches);
         double? metering = watch is { } at ? ClipsMinutes + Watching(at, opened) : null;
 
         // Where the machine shows as soon by itself, no meter is needed.
@@ -250,7 +257,7 @@ public sealed class Provoking
     /// The reading soonest set up that would show what may be found: one that differs, with the suspects that are stirred,
     /// from what sound wiring shows. Null where none shows enough of them.
     /// </summary>
-    private ProbePair? WatchFor(Beliefs beliefs, Situation situation, Reach reach, ProvokedBy by)
+    private ProbePair? WatchFor(Beliefs beliefs, Situation situation, Reach reach, ProvokedBy by, ProbePair[] watches)
     {
         var stirred = Enumerable
             .Range(0, table.Hypotheses.Count)
@@ -261,6 +268,7 @@ public sealed class Provoking
                 && reach.Repairs.Contains(x.Shown.Fault.Repair.Id)
             )
             .Select(x => (x.Shown, x.Heaviest, Share: x.Share * Provocations.Answers(x.Shown.Fault!, by)))
+            .OrderByDescending(x => x.Share)
             .ToArray();
         var all = stirred.Sum(s => s.Share);
         if (all <= 0)
@@ -268,15 +276,50 @@ public sealed class Provoking
             return null;
         }
 
-        return plan.Allowed(situation with { Done = new HashSet<ProbePair>() })
-            .Where(at => CanWatch(beliefs, at, reach))
-            .Select(at => (At: at, Share: stirred.Where(s => Differs(s.Shown, s.Heaviest, at)).Sum(s => s.Share)))
-            .Where(s => s.Share >= NearlyAll * all)
+        return watches
+            .Where(at => !table.Conditions[at.Condition].MayTurnEngine || reach.Place.EngineMayTurn)
+            .Select(at => (At: at, Share: Shown(stirred, at, all * (1 - NearlyAll))))
+            .Where(s => s.Share > 0)
             .OrderBy(s => Watching(s.At, situation))
             .ThenByDescending(s => s.Share)
             .ThenBy(s => (s.At.Condition, s.At.Red, s.At.Black))
             .Select(s => (ProbePair?)s.At)
             .FirstOrDefault();
+    }
+
+    /// <summary>Share of the suspects that a reading shows; zero where more than a little of it stays unseen.</summary>
+    private double Shown((Hypothesis Shown, int Heaviest, double Share)[] stirred, ProbePair at, double mayMiss)
+    {
+        var (shows, misses) = (0.0, 0.0);
+        foreach (var (shown, heaviest, share) in stirred)
+        {
+            if (Differs(shown, heaviest, at))
+            {
+                shows += share;
+            }
+            else if ((misses += share) > mayMiss)
+            {
+                return 0;
+            }
+        }
+
+        return shows;
+    }
+
+    /// <summary>What can be watched for a minute while hands are busy: nothing joined, nothing that a glance does not read.</summary>
+    private ProbePair[] Watches(Beliefs beliefs, Situation situation)
+    {
+        bool CanWatch(Condition condition) =>
+            condition.Jump is null
+            && condition.Quantity
+                is Quantity.Volts
+                    or Quantity.Ohms
+                    or Quantity.Beep
+                    or Quantity.AcVolts
+                    or Quantity.Spark
+            && Scale.CanRead(beliefs.Meter, condition.Quantity);
+        var can = table.Conditions.Select(CanWatch).ToArray();
+        return [.. plan.Allowed(situation with { Done = new HashSet<ProbePair>() }).Where(at => can[at.Condition])];
     }
 
     /// <summary>Minutes of trying the duty instead; null where it does not show by itself, or would turn beside the hands.</summary>
@@ -290,21 +333,6 @@ public sealed class Provoking
 
     private double Watching(ProbePair at, Situation situation) =>
         plan.Cost(at, situation).Value + (table.Conditions[at.Condition].MayTurnEngine ? TurningMinutes : 0);
-
-    /// <summary>Whether it can be watched for a minute with hands in the place: nothing joined, nothing turning beside them.</summary>
-    private bool CanWatch(Beliefs beliefs, ProbePair at, Reach reach)
-    {
-        var condition = table.Conditions[at.Condition];
-        return condition.Jump is null
-            && condition.Quantity
-                is Quantity.Volts
-                    or Quantity.Ohms
-                    or Quantity.Beep
-                    or Quantity.AcVolts
-                    or Quantity.Spark
-            && Scale.CanRead(beliefs.Meter, condition.Quantity)
-            && (!condition.MayTurnEngine || reach.Place.EngineMayTurn);
-    }
 
     private bool Differs(Hypothesis shown, int particle, ProbePair at)
     {

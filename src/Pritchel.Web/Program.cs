@@ -8,6 +8,11 @@ using Pritchel.Web;
 using Pritchel.Web.Api;
 using Pritchel.Web.Desk;
 
+// Predictions worked out beside keep as many threads busy as there are cores; pages must not wait for the pool to grow by one
+// every half second.
+ThreadPool.GetMinThreads(out var workers, out var completions);
+ThreadPool.SetMinThreads(workers + 16, completions);
+
 var options = StartOptions.Parse(args);
 var builder = WebApplication.CreateBuilder(
     new WebApplicationOptions

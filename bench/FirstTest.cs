@@ -25,18 +25,10 @@ internal static class FirstTest
         }
 
         var all = new List<Times>();
-        foreach (var circuit in Usage.Circuits(machines))
+        foreach (var (circuit, duty) in Complaints(machines, duties))
         {
-            foreach (
-                var duty in Symptoms
-                    .Of(circuit)
-                    .Select(s => s.Duty)
-                    .Where(d => duties == "all" || d.Id.Contains(duties, StringComparison.Ordinal))
-            )
-            {
-                all.Add(Of(circuit, duty));
-                Console.WriteLine($"{circuit.Machine.Id} {duty.Id}: {all[^1]}");
-            }
+            all.Add(Of(circuit, duty));
+            Console.WriteLine($"{circuit.Machine.Id} {duty.Id}: {all[^1]}");
         }
 
         Console.WriteLine($"coarse predictions: {Figures(all.Select(t => t.Coarse))}");
@@ -56,27 +48,25 @@ internal static class FirstTest
         return 0;
     }
 
+    private static IEnumerable<(Circuit Circuit, Duty Duty)> Complaints(string machines, string duties) =>
+        Usage
+            .Circuits(machines)
+            .SelectMany(c => Symptoms.Of(c).Select(s => (Circuit: c, s.Duty)))
+            .Where(x => duties == "all" || x.Duty.Id.Contains(duties, StringComparison.Ordinal));
+
     /// <summary>The coarse predictions alone, twice over: cold, then with the compiler done.</summary>
     private static int Coarse(string machines, string duties)
     {
-        foreach (var circuit in Usage.Circuits(machines))
+        foreach (var (circuit, duty) in Complaints(machines, duties))
         {
-            foreach (
-                var duty in Symptoms
-                    .Of(circuit)
-                    .Select(s => s.Duty)
-                    .Where(d => duties == "all" || d.Id.Contains(duties, StringComparison.Ordinal))
-            )
-            {
-                var watch = Stopwatch.StartNew();
-                DiagnosisKit.BuildCoarse(circuit, duty, []);
-                var cold = watch.Elapsed.TotalSeconds;
-                watch.Restart();
-                DiagnosisKit.BuildCoarse(circuit, duty, []);
-                Console.WriteLine(
-                    $"{circuit.Machine.Id} {duty.Id}: {cold:0.00} s, again {watch.Elapsed.TotalSeconds:0.00} s"
-                );
-            }
+            var watch = Stopwatch.StartNew();
+            DiagnosisKit.BuildCoarse(circuit, duty, []);
+            var cold = watch.Elapsed.TotalSeconds;
+            watch.Restart();
+            DiagnosisKit.BuildCoarse(circuit, duty, []);
+            Console.WriteLine(
+                $"{circuit.Machine.Id} {duty.Id}: {cold:0.00} s, again {watch.Elapsed.TotalSeconds:0.00} s"
+            );
         }
 
         return 0;

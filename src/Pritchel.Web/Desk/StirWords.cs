@@ -61,7 +61,7 @@ public static class StirWords
             stir.WantedAnyway.Value >= Minute ? $"; {stir.WantedAnyway} of it the repair is likely to want anyway" : "";
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"Tells {stir.Bits:0.0} bit in {stir.Minutes}{wanted}. It failed {complaint.Failed} times in {complaint.Tried}: made to fail, it need not be waited for."
+            $"Tells {stir.Bits:0.0} bit in {stir.Minutes}{wanted}. It failed {complaint.Failed} {(complaint.Failed == 1 ? "time" : "times")} in {complaint.Tried}: made to fail, it need not be waited for."
         );
     }
 

@@ -1,5 +1,8 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Exchange;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 

@@ -1,9 +1,11 @@
 using System.Diagnostics;
 using System.Globalization;
 using System.Text;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Exchange;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Bench;
 

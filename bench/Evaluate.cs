@@ -1,9 +1,13 @@
 using System.Diagnostics;
 using System.Globalization;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
@@ -82,7 +86,23 @@ internal static class Evaluate
             Misstated(ours);
         }
 
+        if (Asked("listed"))
+        {
+            Listed(ours);
+        }
+
         return 0;
+    }
+
+    /// <summary>Every hunt in a line, so that two versions of the program can be held against each other hunt by hunt.</summary>
+    private static void Listed(List<Line> ours)
+    {
+        foreach (var line in ours)
+        {
+            Console.WriteLine(
+                $"hunt {line.Machine} {line.Duty} {line.Hunt.FaultId}: {line.Hunt.Verdict ?? "none"} at {line.Hunt.Share:0.000} after {line.Hunt.Readings}, {(line.Hunt.Right ? "right" : "not right")}"
+            );
+        }
     }
 
     /// <summary>Each wrong statement that was nearly sure, to see what misleads.</summary>

@@ -1,8 +1,10 @@
 using System.Diagnostics;
 using System.Globalization;
 using System.Text.RegularExpressions;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 

@@ -1,10 +1,12 @@
 using System.Diagnostics;
 using System.Globalization;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Bench;
 

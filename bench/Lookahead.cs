@@ -1,11 +1,17 @@
 using System.Globalization;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
@@ -254,7 +260,9 @@ internal static class Lookahead
         {
             var faults = Enumerable
                 .Range(0, kit.Table.Hypotheses.Count)
-                .Where(h => kit.Table.Hypotheses[h].Fault?.Repair.Id == repair && kit.Table.Hypotheses[h].HasVolts)
+                .Where(h =>
+                    kit.Table.Hypotheses[h].Fault?.Repair.Id == repair && kit.Table.Hypotheses[h].HasPredictions
+                )
                 .OrderByDescending(told.Share)
                 .Take(MostFaults)
                 .SelectMany(h =>
@@ -272,7 +280,7 @@ internal static class Lookahead
             get
             {
                 var severities = kit
-                    .Table.Hypotheses.First(h => h is { Fault: not null, HasVolts: true })
+                    .Table.Hypotheses.First(h => h is { Fault: not null, HasPredictions: true })
                     .SeverityBy.ToArray();
                 var order = Enumerable.Range(0, severities.Length).OrderBy(p => severities[p]).ToArray();
                 return [.. new[] { 1, 3, 5 }.Select(sixth => order[sixth * order.Length / 6])];

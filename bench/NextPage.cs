@@ -8,9 +8,14 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
 using Pritchel.Web;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Bench;
 
@@ -73,7 +78,7 @@ internal static partial class NextPage
     private static List<string> Opens(string machine, string duty)
     {
         var kit = DiagnosisKit.Build(Usage.Circuits(machine).First(), duty, []);
-        var opens = kit.Table.Hypotheses.Where(h => h is { HasVolts: true, Fault.Kind: FaultKind.Open }).ToList();
+        var opens = kit.Table.Hypotheses.Where(h => h is { HasPredictions: true, Fault.Kind: FaultKind.Open }).ToList();
         return
         [
             .. opens.Where((_, i) => i % Math.Max(1, opens.Count / Faults) == 0).Take(Faults).Select(h => h.Fault!.Id),

@@ -1,8 +1,12 @@
 using System.Diagnostics;
 using System.Globalization;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Bench;
 

@@ -1,7 +1,10 @@
 using System.Diagnostics;
 using System.Globalization;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 

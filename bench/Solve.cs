@@ -1,6 +1,8 @@
 using BenchmarkDotNet.Attributes;
 using BenchmarkDotNet.Running;
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Bench;
 

@@ -1,7 +1,16 @@
 using System.Globalization;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 
@@ -51,9 +60,9 @@ internal static class Trace
 
         public string Name => inner.Name;
 
-        public PlannedProvocation? Stir(Provoking provoking, Beliefs beliefs, Situation situation)
+        public PlannedWiggle? Stir(WiggleTests wiggleTests, Beliefs beliefs, Situation situation)
         {
-            var stir = inner.Stir(provoking, beliefs, situation);
+            var stir = inner.Stir(wiggleTests, beliefs, situation);
             if (stir is not null)
             {
                 Lines.Add(
@@ -61,7 +70,7 @@ internal static class Trace
                 );
             }
 
-            foreach (var tried in beliefs.Testimony.Provocations.Tried)
+            foreach (var tried in beliefs.SideEvidence.WiggleEvidence.Tried)
             {
                 Lines.Add($"      stirred {tried.By} {tried.Reach.Place.Id} {tried.Reach.Alone?.Id}: {tried.Changed}");
             }

@@ -1,6 +1,8 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Bench;
 

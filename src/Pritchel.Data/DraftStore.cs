@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
+using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
 
 namespace Pritchel.Data;

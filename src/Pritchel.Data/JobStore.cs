@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Data;
 

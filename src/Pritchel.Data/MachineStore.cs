@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
 
 namespace Pritchel.Data;
 

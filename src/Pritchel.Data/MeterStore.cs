@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
 
 namespace Pritchel.Data;
 

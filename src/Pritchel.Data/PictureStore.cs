@@ -1,4 +1,7 @@
 using Microsoft.EntityFrameworkCore;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
 using SkiaSharp;
 
 namespace Pritchel.Data;

@@ -7,6 +7,7 @@ using Pritchel.Data;
 using Pritchel.Web;
 using Pritchel.Web.Api;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Drawings;
 
 // Predictions worked out beside keep as many threads busy as there are cores; pages must not wait for the pool to grow by one
 // every half second.

@@ -1,7 +1,7 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Jobs;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

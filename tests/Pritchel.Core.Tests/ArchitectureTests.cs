@@ -1,5 +1,6 @@
 using System.Reflection;
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,5 +1,7 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 
@@ -196,7 +198,7 @@ public class ChargingTests
         {
             state.SetSpeed(0, rpm);
             state.Move(on);
-            amps.Add(launch.DeviceOf("battery").Sign(state).Level);
+            amps.Add(launch.DeviceOf("battery").Effect(state).Level);
         }
 
         Assert.True(amps[0] < 0 && amps[1] > 0 && amps[2] > 0, string.Join(", ", amps));

@@ -1,8 +1,11 @@
 using System.Diagnostics;
 using System.Globalization;
 using CsCheck;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

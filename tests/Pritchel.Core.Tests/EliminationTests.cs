@@ -1,5 +1,6 @@
 using CsCheck;
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

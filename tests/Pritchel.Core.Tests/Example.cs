@@ -1,7 +1,8 @@
 using System.Collections.Concurrent;
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
@@ -48,7 +49,7 @@ internal sealed class Example
         };
 
     public Outcome Outcome(string setting, double rpm = 0, string faults = "", string before = "", double waited = 0) =>
-        Circuits.Outcome.Of(Case(setting, rpm, faults, before, waited));
+        Simulation.Outcome.Of(Case(setting, rpm, faults, before, waited));
 
     public double Volts(Case @case, string red, string black, MeterFunction function = MeterFunction.DcVolts) =>
         Read(@case, red, black, function).Value!.Value;

@@ -1,4 +1,10 @@
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 
@@ -17,8 +23,8 @@ public class ExampleTruthTests
             name =>
             {
                 var circuit = Example.Of(name).Circuit;
-                var text = Machines.MachineFile.Write(circuit.Machine);
-                Assert.Equal(text, Machines.MachineFile.Write(Machines.MachineFile.Read(text).Machine!));
+                var text = MachineFile.Write(circuit.Machine);
+                Assert.Equal(text, MachineFile.Write(MachineFile.Read(text).Machine!));
             }
         );
     }
@@ -86,7 +92,7 @@ public class ExampleTruthTests
         var mower = Example.Of("magneto-stop-switch");
         Assert.True(mower.Outcome("lever=held", 2800, "w1/track:0").NoneSparks);
         var still = mower.Case("lever=held", 0, "w1/track:0") with { Off = ["w1@from"] };
-        Assert.Equal("OL", mower.Read(still, "w1@from", "block.lug", Meters.MeterFunction.Ohms).Shown);
+        Assert.Equal("OL", mower.Read(still, "w1@from", "block.lug", Metering.MeterFunction.Ohms).Shown);
     }
 
     [Fact]

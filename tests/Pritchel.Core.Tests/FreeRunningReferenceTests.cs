@@ -1,7 +1,10 @@
 using System.Globalization;
 using System.Text;
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Exchange;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Tests;
 

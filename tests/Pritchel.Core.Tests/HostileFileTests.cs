@@ -1,8 +1,9 @@
 using System.Diagnostics;
 using System.Text.Json.Nodes;
 using CsCheck;
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;

@@ -1,8 +1,13 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Handbook;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Meters;
-using Pritchel.Core.Reference;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 
@@ -25,7 +30,7 @@ public class JumpTests
         var condition = kit.Table.Conditions.ToList().FindIndex(c => c.Words.Contains(words, StringComparison.Ordinal));
         Assert.True(condition >= 0, $"no test says {words}");
         var (red, _) = kit.Table.Conditions[condition].Pairs![0];
-        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id == fault && h.HasVolts);
+        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id == fault && h.HasPredictions);
         var seen = hypothesis.At(condition, red).ToArray().Order().ToArray();
         var step = Scale.Figure(kit.Table.Conditions[condition].Quantity, seen[brightest ? ^1 : seen.Length / 2]);
         return Math.Round(step, 6);

@@ -1,4 +1,6 @@
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Tests;
 

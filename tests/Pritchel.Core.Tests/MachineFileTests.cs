@@ -1,7 +1,8 @@
 using System.Text.Json.Nodes;
 using Json.Schema;
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,6 +1,7 @@
 using System.Globalization;
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;

@@ -1,7 +1,10 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 
@@ -158,7 +161,7 @@ public class MakingTests
     }
 
     private static Outcome Outcome(Circuit circuit, Dictionary<string, string> setting) =>
-        Circuits.Outcome.Of(
+        Simulation.Outcome.Of(
             new Case { Circuit = circuit, Settings = [circuit.Setting(null), circuit.Setting(setting)] }
         );
 

@@ -1,5 +1,8 @@
 using System.Text.Json.Nodes;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 
@@ -31,7 +34,7 @@ public class MeterFileTests
         var (tractor, lamp) = (Tests.Shipped.Tractor, Shipped("lamp-only"));
         MeterDisplay Read(MeterFunction function) =>
             Bench.Read(
-                new Circuits.Case { Circuit = tractor, Settings = [tractor.Setting(null)] },
+                new Simulation.Case { Circuit = tractor, Settings = [tractor.Setting(null)] },
                 lamp,
                 function,
                 tractor.NodeOf("battery.+"),
@@ -63,11 +66,11 @@ public class MeterFileTests
         double Volts(string meter) =>
             Bench
                 .Read(
-                    new Circuits.Case
+                    new Simulation.Case
                     {
                         Circuit = circuit,
                         Settings = [circuit.Setting(null)],
-                        Faults = [new Circuits.PlantedFault(fault, 1)],
+                        Faults = [new Simulation.PlantedFault(fault, 1)],
                     },
                     Shipped(meter),
                     MeterFunction.DcVolts,

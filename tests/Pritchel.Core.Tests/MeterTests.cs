@@ -1,5 +1,7 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 using static Pritchel.Core.Tests.Shipped;
 

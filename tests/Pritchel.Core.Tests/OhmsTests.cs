@@ -1,9 +1,15 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 
@@ -80,7 +86,9 @@ public class OhmsTests
         var circuit = Shipped.Circuit("orchard-zero-turn-7");
         var kit = DiagnosisKit.Build(circuit, "stops-magneto1-blades-1", []);
         var compared = 0;
-        foreach (var swapped in kit.Table.Hypotheses.Where(h => h is { HasVolts: true, Fault.Kind: FaultKind.Swapped }))
+        foreach (
+            var swapped in kit.Table.Hypotheses.Where(h => h is { HasPredictions: true, Fault.Kind: FaultKind.Swapped })
+        )
         {
             var coupling = swapped.Fault!.Id.Split('/')[0];
             for (var c = 0; c < kit.Table.Conditions.Count; c++)
@@ -137,7 +145,7 @@ public class OhmsTests
                 && c.c.Words.Contains(words, StringComparison.Ordinal)
             );
         var (red, black) = condition.Pairs!.First(p => kit.Circuit.NodeAddresses[p.Red].Contains("1@from"));
-        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id == fault && h.HasVolts);
+        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id == fault && h.HasPredictions);
         var shown = hypothesis.At(index, red).ToArray().Select(s => Scale.Figure(Quantity.Beep, s)).ToList();
         Assert.NotEqual(red, black);
 

@@ -1,5 +1,6 @@
 using CsCheck;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;

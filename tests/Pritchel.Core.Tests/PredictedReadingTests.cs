@@ -1,10 +1,16 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 
@@ -158,7 +164,7 @@ public class PredictedReadingTests
     /// <summary>The sound machine, and faults that are there or not: a degree would be drawn anew, and is not told.</summary>
     private static IEnumerable<Hypothesis> Plain(DiagnosisKit kit) =>
         kit
-            .Table.Hypotheses.Where(h => h.HasVolts && h.Fault is null or { Severity: { Least: 1, Most: 1 } })
+            .Table.Hypotheses.Where(h => h.HasPredictions && h.Fault is null or { Severity: { Least: 1, Most: 1 } })
             .Reverse()
             .Take(MostFaults);
 }

@@ -1,5 +1,8 @@
-using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Jobs;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Proving;
+using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
 
 namespace Pritchel.Core.Tests;
@@ -27,7 +30,7 @@ public class ProofTests
         // p drawn from Beta(k + ½, n − k + ½) by two gamma variates (sums of squares of normals are chi-square).
         var random = new Random(5);
         double ChiSquare(int degrees) =>
-            Enumerable.Range(0, degrees).Sum(_ => Math.Pow(Diagnosis.HealthyMachine.Normal(random), 2));
+            Enumerable.Range(0, degrees).Sum(_ => Math.Pow(HealthyMachine.Normal(random), 2));
         var (failed, tried) = (2, 5);
         var wanted = Proof.CleanTriesNeeded(failed, tried);
         double Luck(int tries) =>

@@ -1,4 +1,7 @@
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,5 +1,8 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Exchange;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

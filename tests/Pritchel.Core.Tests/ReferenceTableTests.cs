@@ -1,4 +1,4 @@
-using Pritchel.Core.Reference;
+using Pritchel.Core.Handbook;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;

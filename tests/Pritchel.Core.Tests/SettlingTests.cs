@@ -1,5 +1,6 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
 
 namespace Pritchel.Core.Tests;
@@ -96,7 +97,7 @@ public class SettlingTests
         Assert.Equal(12.57 - (byHand * r), volts, 0.1);
 
         // Speed is back-e.m.f., V − IR, as a share of the healthy 10.8 V − 85 A · 30 mΩ.
-        var speed = Tractor.DeviceOf("starter").Sign(state).Level;
+        var speed = Tractor.DeviceOf("starter").Effect(state).Level;
         Assert.Equal((12.57 - (byHand * (r + 0.03))) / (10.8 - (85 * 0.03)), speed, 0.02);
     }
 

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 
@@ -20,7 +21,7 @@ internal static class Shipped
 
     public static Circuit Tractor => Circuit("orchard-tractor-4");
 
-    public static Circuit Circuit(string id) => Compiled.GetOrAdd(id, i => Circuits.Circuit.Compile(Read(i)));
+    public static Circuit Circuit(string id) => Compiled.GetOrAdd(id, i => Simulation.Circuit.Compile(Read(i)));
 
     public static string Text(string id) =>
         File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", id + ".json"));

@@ -1,5 +1,7 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Tests;
 

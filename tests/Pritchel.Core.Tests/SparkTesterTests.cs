@@ -1,9 +1,14 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
@@ -38,7 +43,7 @@ public class SparkTesterTests
         var circuit = Shipped.Circuit(machine);
         foreach (var duty in Symptoms.Of(circuit).Select(s => s.Duty).Where(d => d is { Refuses: false }))
         {
-            if (Sign(circuit, duty) == SignKind.Sparks)
+            if (Effect(circuit, duty) == EffectKind.Sparks)
             {
                 Assert.Contains(
                     Conditions.Of(circuit, duty),
@@ -68,7 +73,7 @@ public class SparkTesterTests
         var (once, often) = (Seen(1), Seen(looks.Count));
         var same = Enumerable
             .Range(0, kit.Table.Hypotheses.Count)
-            .Where(h => kit.Table.Hypotheses[h] is { HasVolts: true } && once.Share(h) > 1e-3)
+            .Where(h => kit.Table.Hypotheses[h] is { HasPredictions: true } && once.Share(h) > 1e-3)
             .Where(h => looks.TrueForAll(at => ShowsTheSame(kit.Table.Hypotheses[h], looks[0], at)))
             .ToList();
         Assert.True(looks.Count >= 4 && same.Count >= 2, $"{looks.Count} looks, {same.Count} alike");
@@ -131,12 +136,12 @@ public class SparkTesterTests
     private static Dictionary<string, Rpm> Cranking(Circuit circuit) =>
         circuit.Engines.ToDictionary(e => e.Id, e => new Rpm(e.CrankRpm), StringComparer.Ordinal);
 
-    private static SignKind Sign(Circuit circuit, Duty duty)
+    private static EffectKind Effect(Circuit circuit, Duty duty)
     {
         var state = new CircuitState(circuit);
         state.Begin(circuit.NominalParameters());
         state.Move(circuit.Setting(null));
-        return circuit.DeviceOf(duty.Load).Sign(state).Kind;
+        return circuit.DeviceOf(duty.Load).Effect(state).Kind;
     }
 
     private static Fault Fault(string machine, string id) => Shipped.Circuit(machine).Faults.First(f => f.Id == id);

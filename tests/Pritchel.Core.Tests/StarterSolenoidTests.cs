@@ -1,4 +1,7 @@
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,6 +1,7 @@
-using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Jobs;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 
@@ -11,7 +12,7 @@ public class StoredCodesTests
         StoredCodes.Build(Carrier, Symptoms.Duty(Carrier, "runs-ecu"))
     );
 
-    private static Circuits.Circuit Carrier => Shipped.Circuit("ridge-carrier-4");
+    private static Simulation.Circuit Carrier => Shipped.Circuit("ridge-carrier-4");
 
     private static double Of(string? fault, params string[] read) =>
         Stored.Value.Of(read, fault is null ? null : Carrier.Faults.First(f => f.Id == fault));

@@ -1,9 +1,14 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 
@@ -89,7 +94,7 @@ public class SymptomsTests
             var random = new Random(314);
             foreach (
                 var fault in kit
-                    .Table.Hypotheses.Where(h => h is { Fault: not null, HasVolts: true })
+                    .Table.Hypotheses.Where(h => h is { Fault: not null, HasPredictions: true })
                     .Select(h => h.Fault!)
             )
             {

@@ -1,4 +1,4 @@
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
 
 namespace Pritchel.Core.Tests;

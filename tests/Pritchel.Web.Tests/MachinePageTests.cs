@@ -1,4 +1,6 @@
 using System.Net;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Web.Tests;
 

@@ -1,4 +1,8 @@
 using System.Net;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Metering;
+using Pritchel.Web.Desk;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Tests;
 

@@ -1,4 +1,5 @@
 using System.Net;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Tests;
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Exchange;
 

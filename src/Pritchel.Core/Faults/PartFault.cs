@@ -1,4 +1,3 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Faults;

@@ -1,4 +1,6 @@
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Faults;
 

@@ -1,7 +1,7 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Jobs;
 
@@ -20,13 +20,13 @@ public sealed record ClipLead(string From, string To, Jump Jump)
     public static ClipLead? For(DiagnosisKit kit, Fault fault)
     {
         var (circuit, table) = (kit.Circuit, kit.Table);
-        var heavy = table.Sign == SignKind.Turns && IsHeavy(circuit, fault);
+        var heavy = table.Effect == EffectKind.Turns && IsHeavy(circuit, fault);
         if (
             fault.Kind is not (FaultKind.Open or FaultKind.HighResistance)
             || table.Duty.Refuses
             || !table.Conditions[0].IsFree
             || circuit.Machine.PetrolVapour == true
-            || table.Sign is SignKind.Sparks or SignKind.Charges
+            || table.Effect is EffectKind.Sparks or EffectKind.Charges
         )
         {
             return null;

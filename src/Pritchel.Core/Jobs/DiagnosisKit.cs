@@ -1,7 +1,10 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Faults;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Jobs;
 
@@ -13,7 +16,7 @@ public sealed class DiagnosisKit
         Table = table;
         Points = ProbePoints.Of(table.Circuit);
         Plan = new TestPlan(table, Points);
-        Provoking = new Provoking(table, Plan);
+        WiggleTests = new WiggleTests(table, Plan);
         var duty = table.Conditions[0].Setting;
         Lines =
         [
@@ -22,12 +25,12 @@ public sealed class DiagnosisKit
                 .Distinct(StringComparer.Ordinal)
                 .Where(_ =>
                     table.Conditions[0].IsFree
-                    && table.Sign
-                        is SignKind.Turns
-                            or SignKind.Glows
-                            or SignKind.Works
-                            or SignKind.Sounds
-                            or SignKind.LetsRun
+                    && table.Effect
+                        is EffectKind.Turns
+                            or EffectKind.Glows
+                            or EffectKind.Works
+                            or EffectKind.Sounds
+                            or EffectKind.LetsRun
                 )
                 .Select(part => LinePath.Through(table.Circuit, duty, part))
                 .Where(l => l.Pieces.Count > 0),
@@ -47,7 +50,7 @@ public sealed class DiagnosisKit
     public TestPlan Plan { get; }
 
     /// <summary>Chooser of what to move, warm or wet.</summary>
-    public Provoking Provoking { get; }
+    public WiggleTests WiggleTests { get; }
 
     /// <summary>The circuit laid out straight: through the part that commands, then the part that does.</summary>
     public IReadOnlyList<LinePath> Lines { get; }

@@ -1,5 +1,13 @@
-using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Jobs;
@@ -15,7 +23,7 @@ public sealed record JudgedReading(int Sequence, ReadingTaken Taken, ProbePair A
 public sealed class JobDiagnosis
 {
     private const double BitsPerTest = 0.85;
-    private const int MostStirs = 4;
+    private const int MostWiggles = 4;
 
     private JobDiagnosis(
         JobState state,
@@ -43,11 +51,11 @@ public sealed class JobDiagnosis
                     r.Reading.Symptom
                 )),
             ],
-            TestimonyOf(state, kit, tries, codes)
+            SideEvidenceOf(state, kit, tries, codes)
         );
         Tests = kit.Plan.Best(Beliefs, Situation, 40);
-        Stirs = kit.Provoking.Best(Beliefs, Situation, MostStirs);
-        Verdict = Verdict.Of(Beliefs, Next, Stirs.Count == 0 ? null : Stirs[0]);
+        Wiggles = kit.WiggleTests.Best(Beliefs, Situation, MostWiggles);
+        Verdict = Verdict.Of(Beliefs, Next, Wiggles.Count == 0 ? null : Wiggles[0]);
         Readings =
         [
             .. readings.Select(r => new JudgedReading(
@@ -80,11 +88,11 @@ public sealed class JobDiagnosis
     public Verdict Verdict { get; }
 
     /// <summary>What to move, warm or wet, best first; none where the fault is always there.</summary>
-    public IReadOnlyList<PlannedProvocation> Stirs { get; }
+    public IReadOnlyList<PlannedWiggle> Wiggles { get; }
 
     /// <summary>What to move, warm or wet before the next test, where that tells more in its time; null otherwise.</summary>
-    public PlannedProvocation? StirFirst =>
-        Verdict.Suspect is null && Stirs.Count > 0 && Provoking.ComesFirst(Stirs[0], Next) ? Stirs[0] : null;
+    public PlannedWiggle? WiggleFirst =>
+        Verdict.Suspect is null && Wiggles.Count > 0 && WiggleTests.ComesFirst(Wiggles[0], Next) ? Wiggles[0] : null;
 
     /// <summary>Readings so far, judged.</summary>
     public IReadOnlyList<JudgedReading> Readings { get; }
@@ -135,7 +143,7 @@ public sealed class JobDiagnosis
         Func<StoredCodes>? codes = null
     ) => new(state, kit, meter, tries ?? (_ => null), codes);
 
-    private static Testimony TestimonyOf(
+    private static SideEvidence SideEvidenceOf(
         JobState state,
         DiagnosisKit kit,
         Func<string, DutyTries?> tries,
@@ -150,11 +158,11 @@ public sealed class JobDiagnosis
                     .Select(a => (a.Works, a.Tries!)),
             ],
             state.Complaint.Codes is { } read && codes is not null ? (read, codes()) : null,
-            new Provocations(
+            new WiggleEvidence(
                 state
-                    .Provocations.Select(p => (Reach: kit.Provoking.Find(p.Place, p.Repair), p.By, p.Changed))
+                    .WiggleEvidence.Select(p => (Reach: kit.WiggleTests.Find(p.Place, p.Repair), p.By, p.Changed))
                     .Where(p => p.Reach is not null)
-                    .Select(p => new Provocation(p.Reach!, p.By, p.Changed)),
+                    .Select(p => new Wiggle(p.Reach!, p.By, p.Changed)),
                 state.Complaint
             )
         );
@@ -189,8 +197,8 @@ public sealed class JobDiagnosis
                 {
                     Opened = With(situation.Opened, place),
                 },
-                Provoked stirred when kit.Provoking.Find(stirred.Place, stirred.Repair) is { } reach =>
-                    kit.Provoking.After(situation, reach, stirred.Watched is { } watched ? kit.Pair(watched) : null),
+                Wiggled stirred when kit.WiggleTests.Find(stirred.Place, stirred.Repair) is { } reach =>
+                    kit.WiggleTests.After(situation, reach, stirred.Watched is { } watched ? kit.Pair(watched) : null),
                 TestPassedOver { Place: { } place } => situation with
                 {
                     Unreachable = With(situation.Unreachable, place),

@@ -1,6 +1,10 @@
 using System.Text.Json.Serialization;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Jobs;
 
@@ -13,7 +17,7 @@ namespace Pritchel.Core.Jobs;
 [JsonDerivedType(typeof(ReadingTaken), "reading")]
 [JsonDerivedType(typeof(TestPassedOver), "passed-over")]
 [JsonDerivedType(typeof(LookedAt), "look")]
-[JsonDerivedType(typeof(Provoked), "provoked")]
+[JsonDerivedType(typeof(Wiggled), "provoked")]
 [JsonDerivedType(typeof(HelpChanged), "help")]
 [JsonDerivedType(typeof(Undone), "undo")]
 [JsonDerivedType(typeof(VerdictTaken), "verdict")]
@@ -90,7 +94,7 @@ public sealed record LookedAt(string Repair, LookFound Found) : JobEvent;
 /// <param name="By">How.</param>
 /// <param name="Changed">Whether what was watched changed with it.</param>
 /// <param name="Watched">Reading that was watched; null for the duty itself.</param>
-public sealed record Provoked(string Place, string? Repair, ProvokedBy By, bool Changed, ProbedAt? Watched) : JobEvent;
+public sealed record Wiggled(string Place, string? Repair, WiggledBy By, bool Changed, ProbedAt? Watched) : JobEvent;
 
 /// <summary>A helper came or went.</summary>
 /// <param name="Alone">Whether the person now works alone.</param>

@@ -1,4 +1,9 @@
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Jobs;
 
@@ -62,7 +67,7 @@ public sealed class JobState
     public IReadOnlyList<LookedAt> Looks => [.. Standing.Select(e => e.Event).OfType<LookedAt>()];
 
     /// <summary>Places moved, warmed or wetted, those entries that stand.</summary>
-    public IReadOnlyList<Provoked> Provocations => [.. Standing.Select(e => e.Event).OfType<Provoked>()];
+    public IReadOnlyList<Wiggled> WiggleEvidence => [.. Standing.Select(e => e.Event).OfType<Wiggled>()];
 
     /// <summary>Whether measuring goes on although something stood clear: said after the complaint as it now stands.</summary>
     public bool GoesOn =>
@@ -94,7 +99,7 @@ public sealed class JobState
     public LeadOff? LeadOff => After(Lead).OfType<LeadOff>().FirstOrDefault();
 
     /// <summary>
-    /// Bypasses and other alterations found or made and not yet undone, by <see cref="Faults.Alteration.Id"/> or
+    /// Bypasses and other alterations found or made and not yet undone, by <see cref="Simulation.Alteration.Id"/> or
     /// "lead/one address to another".
     /// </summary>
     public IReadOnlyList<string> OpenBypasses

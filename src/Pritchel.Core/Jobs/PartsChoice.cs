@@ -1,4 +1,7 @@
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Jobs;
@@ -123,7 +126,7 @@ public static class PartsChoice
                         beliefs.Complaint,
                         beliefs.Meter,
                         [.. beliefs.Readings, reading],
-                        beliefs.Testimony
+                        beliefs.SideEvidence
                     );
                     return (s.Share, (IReadOnlyList<PricedSuspect>)[.. then.Suspects.Select(price)]);
                 }),

@@ -1,4 +1,9 @@
 using System.Text.Json.Serialization;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Machines;
 
@@ -142,7 +147,7 @@ public sealed record Part
     /// <summary>In words.</summary>
     public required string Name { get; init; }
 
-    /// <summary>Device kind; <see cref="Circuits.DeviceKinds"/> lists them.</summary>
+    /// <summary>Device kind; <see cref="Simulation.DeviceKinds"/> lists them.</summary>
     public required string Kind { get; init; }
 
     /// <summary>Where it sits.</summary>

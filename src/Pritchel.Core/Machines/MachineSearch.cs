@@ -1,3 +1,5 @@
+using Pritchel.Core.Simulation.Devices;
+
 namespace Pritchel.Core.Machines;
 
 /// <summary>Something found in a machine.</summary>

@@ -1,3 +1,6 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Simulation.Devices;
+
 namespace Pritchel.Core.Machines;
 
 /// <summary>How parts, terminals and wires of a machine are said, in one place.</summary>

@@ -1,6 +1,13 @@
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Practice;
 
@@ -81,7 +88,7 @@ public abstract class ByHand : IStrategy
     }
 
     /// <inheritdoc/>
-    public string? Decide(Beliefs beliefs, PlannedTest? next, PlannedProvocation? stir = null)
+    public string? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null)
     {
         var left = Left(beliefs);
         var total = left.Sum();

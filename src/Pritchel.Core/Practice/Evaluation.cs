@@ -1,8 +1,7 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
 
 namespace Pritchel.Core.Practice;
 
@@ -29,7 +28,7 @@ public sealed class Evaluation
         suspects =
         [
             .. kit
-                .Table.Hypotheses.Where(h => h is { Fault: not null, HasVolts: true })
+                .Table.Hypotheses.Where(h => h is { Fault: not null, HasPredictions: true })
                 .Select(h => h.Fault!)
                 .Where(f => world.Presence >= 1 || f.ComesAndGoes),
         ];

@@ -1,9 +1,16 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Circuits.Devices;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Meters;
-using Pritchel.Core.Reference;
+using Pritchel.Core.Handbook;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Practice;
@@ -128,7 +135,7 @@ public sealed class HiddenFault
         var heard = runner.Begin(planted, parameters);
         return
             heard is Heard.Nothing or Heard.OneClick or Heard.Chatter
-            || (heard == Heard.Slow && table.Sign != SignKind.Turns)
+            || (heard == Heard.Slow && table.Effect != EffectKind.Turns)
             ? new Complaint
             {
                 Duty = table.Duty.Id,
@@ -210,16 +217,16 @@ public sealed class HiddenFault
     /// Whether what is watched changes as a place is stirred: with a fault that comes and goes by how it answers there, and
     /// where a reading is watched only if that shows it.
     /// </summary>
-    public bool Stirs(PlannedProvocation stir)
+    public bool Wiggles(PlannedWiggle stir)
     {
-        var comesAndGoes = new Provocations([], Complaint);
+        var comesAndGoes = new WiggleEvidence([], Complaint);
         return planted.Any(p =>
             random.NextDouble() < comesAndGoes.Changes(p.Fault, stir.Reach, stir.By) && Shows(stir)
         );
     }
 
     /// <summary>Whether what is watched differs while the fault is there; the duty itself always does.</summary>
-    private bool Shows(PlannedProvocation stir)
+    private bool Shows(PlannedWiggle stir)
     {
         if (stir.Watch is not { } watch)
         {
@@ -325,7 +332,7 @@ public sealed class HiddenFault
             runner.Visit(c);
             foreach (var lamp in table.LampsLit(c))
             {
-                var level = runner.State.Circuit.DeviceOf(lamp).Sign(runner.State).Level;
+                var level = runner.State.Circuit.DeviceOf(lamp).Effect(runner.State).Level;
                 var look = level switch
                 {
                     >= Filament.BrightFrom => LampLook.Bright,

@@ -1,6 +1,10 @@
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Practice;
@@ -40,7 +44,7 @@ public static class Rehearsal
     {
         var (table, plan) = (kit.Table, kit.Plan);
         var readings = new List<Reading>();
-        var stirred = new List<Provocation>();
+        var stirred = new List<Wiggle>();
         var situation = new Situation();
         var minutes = new Minutes(0);
         var stated = new List<Statement>();
@@ -48,12 +52,12 @@ public static class Rehearsal
             hidden.Faults.Any(f => string.Equals(f.Repair.Id, repair, StringComparison.Ordinal));
         while (true)
         {
-            var testimony = new Testimony([], [], provocations: new Provocations(stirred, hidden.Complaint));
-            var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings, testimony);
+            var sideEvidence = new SideEvidence([], [], provocations: new WiggleEvidence(stirred, hidden.Complaint));
+            var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings, sideEvidence);
             var first = beliefs.Suspects[0];
             stated.Add(new Statement(first.Id, first.Share, IsHidden(first.Id)));
             var next = strategy.Next(plan, beliefs, situation);
-            var stir = strategy.Stir(kit.Provoking, beliefs, situation);
+            var stir = strategy.Stir(kit.WiggleTests, beliefs, situation);
             var decided = strategy.Decide(beliefs, next, stir);
             var steps = readings.Count + stirred.Count;
             if (decided is not null || (next is null && stir is null) || steps >= MostReadings)
@@ -64,11 +68,11 @@ public static class Rehearsal
                 };
             }
 
-            if (stir is not null && Provoking.ComesFirst(stir, next))
+            if (stir is not null && WiggleTests.ComesFirst(stir, next))
             {
                 minutes += stir.Minutes;
-                stirred.Add(new Provocation(stir.Reach, stir.By, hidden.Stirs(stir)));
-                situation = kit.Provoking.After(situation, stir.Reach, stir.Watch?.At);
+                stirred.Add(new Wiggle(stir.Reach, stir.By, hidden.Wiggles(stir)));
+                situation = kit.WiggleTests.After(situation, stir.Reach, stir.Watch?.At);
                 continue;
             }
 

@@ -1,6 +1,9 @@
-using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Faults;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Practice;
 
@@ -14,10 +17,10 @@ public interface IStrategy
     PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation);
 
     /// <summary>What it would move, warm or wet; null for one that only measures.</summary>
-    PlannedProvocation? Stir(Provoking provoking, Beliefs beliefs, Situation situation) => null;
+    PlannedWiggle? Stir(WiggleTests wiggleTests, Beliefs beliefs, Situation situation) => null;
 
     /// <summary>Repair decided on before the next test is taken, or null to go on; by the program's own stopping rule unless it has another.</summary>
-    string? Decide(Beliefs beliefs, PlannedTest? next, PlannedProvocation? stir = null) =>
+    string? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
         Verdict.Of(beliefs, next, stir).Suspect?.Id;
 }
 
@@ -32,8 +35,8 @@ public sealed class ByInformation : IStrategy
         plan.Best(beliefs, situation, 1).FirstOrDefault();
 
     /// <inheritdoc/>
-    public PlannedProvocation? Stir(Provoking provoking, Beliefs beliefs, Situation situation) =>
-        provoking.Best(beliefs, situation, 1).FirstOrDefault();
+    public PlannedWiggle? Stir(WiggleTests wiggleTests, Beliefs beliefs, Situation situation) =>
+        wiggleTests.Best(beliefs, situation, 1).FirstOrDefault();
 }
 
 /// <summary>Any allowed test.</summary>
@@ -53,7 +56,7 @@ public sealed class ByChance(DiagnosisKit kit, Random random) : IStrategy
 
     /// <inheritdoc/>
     /// <remarks>Stops as the program does, by what the program's best test would cost.</remarks>
-    public string? Decide(Beliefs beliefs, PlannedTest? next, PlannedProvocation? stir = null) =>
+    public string? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
         Verdict
             .Of(beliefs, next is null ? null : kit.Plan.Best(beliefs, new Situation(), 1).FirstOrDefault())
             .Suspect?.Id;

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pritchel.Core.Diagnosis.Complaints;
 
 namespace Pritchel.Core.Units;
 

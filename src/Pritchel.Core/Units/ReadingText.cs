@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Units;
 

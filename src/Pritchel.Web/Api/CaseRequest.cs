@@ -1,4 +1,5 @@
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Api;

@@ -1,10 +1,19 @@
 using System.Text.Json;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Api;
 
@@ -37,7 +46,7 @@ internal static class JobApi
             .ProducesValidationProblem();
         jobs.MapPost("/{tag}/provocations", StirAsync)
             .WithSummary("Enter what was moved, warmed or wetted")
-            .Accepts<ProvocationRequest>(Json)
+            .Accepts<WiggleRequest>(Json)
             .ProducesValidationProblem();
         jobs.MapGet(
                 "/{tag}/suspects",
@@ -104,7 +113,7 @@ internal static class JobApi
         }
 
         var wanted = await RequestBody.ReadAsync<ComplaintRequest>(request);
-        var choices = DutyWords.Choices(open.Kit.Table.Sign, open.Kit.Table.Duty).Select(c => c.Heard).ToList();
+        var choices = DutyWords.Choices(open.Kit.Table.Effect, open.Kit.Table.Duty).Select(c => c.Heard).ToList();
         if (!choices.Contains(wanted.Heard))
         {
             throw new RefusedException(
@@ -206,27 +215,27 @@ internal static class JobApi
             return NoJob(tag);
         }
 
-        var wanted = await RequestBody.ReadAsync<ProvocationRequest>(request);
+        var wanted = await RequestBody.ReadAsync<WiggleRequest>(request);
         if (!open.State.ComplaintTold)
         {
             throw new RefusedException("", "Write the complaint down before anything is stirred.");
         }
 
-        var provoking = open.Kit.Provoking;
-        if (provoking.Find(wanted.Place, null) is null)
+        var wiggleTests = open.Kit.WiggleTests;
+        if (wiggleTests.Find(wanted.Place, null) is null)
         {
             throw new RefusedException(
                 "place",
-                $"“{ApiSetting.Cut(wanted.Place)}” has nothing that comes and goes; allowed: {string.Join(", ", provoking.Places.Select(r => r.Place.Id))}."
+                $"“{ApiSetting.Cut(wanted.Place)}” has nothing that comes and goes; allowed: {string.Join(", ", wiggleTests.Places.Select(r => r.Place.Id))}."
             );
         }
 
-        if (!provoking.Ways.Contains(wanted.By))
+        if (!wiggleTests.Ways.Contains(wanted.By))
         {
             throw new RefusedException("by", "Nothing is wetted on a machine that makes mains volts.");
         }
 
-        return provoking.Find(wanted.Place, wanted.Repair) is null
+        return wiggleTests.Find(wanted.Place, wanted.Repair) is null
             ? throw new RefusedException(
                 "repair",
                 $"“{ApiSetting.Cut(wanted.Repair)}” is not at that place, or does not come and go."
@@ -235,7 +244,7 @@ internal static class JobApi
                 open,
                 desk,
                 jobs,
-                new Provoked(wanted.Place, wanted.Repair, wanted.By, wanted.Changed, null),
+                new Wiggled(wanted.Place, wanted.Repair, wanted.By, wanted.Changed, null),
                 cancel
             );
     }
@@ -357,10 +366,10 @@ internal static class JobApi
         var (next, verdict) = (open.Diagnosis.Next, open.Diagnosis.Verdict);
         return new
         {
-            Stir = open.Diagnosis.StirFirst is { } stir
+            Stir = open.Diagnosis.WiggleFirst is { } stir
                 ? new
                 {
-                    Words = StirWords.Title(stir.Reach, stir.By),
+                    Words = WiggleWords.Title(stir.Reach, stir.By),
                     Place = stir.Reach.Place.Id,
                     Repair = stir.Reach.Alone?.Id,
                     stir.By,
@@ -368,8 +377,8 @@ internal static class JobApi
                     WatchBlack = stir.Watch?.Black.Address,
                     Minutes = stir.Minutes.Value,
                     stir.Bits,
-                    Why = StirWords.Why(stir, open.State.Complaint!),
-                    Cautions = new[] { StirWords.Caution(stir.By) },
+                    Why = WiggleWords.Why(stir, open.State.Complaint!),
+                    Cautions = new[] { WiggleWords.Caution(stir.By) },
                 }
                 : null,
             Verdict = verdict.Suspect is { } suspect

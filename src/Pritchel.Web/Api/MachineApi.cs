@@ -1,8 +1,11 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Exchange;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Desk;

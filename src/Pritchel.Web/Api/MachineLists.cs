@@ -1,6 +1,8 @@
 using System.Globalization;
 using CsvHelper;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Api;
 

@@ -1,5 +1,10 @@
-using Pritchel.Core.Diagnosis;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Web.Api;
 
@@ -136,7 +141,7 @@ public sealed record ReadingRequest
 }
 
 /// <summary>Something moved, warmed or wetted while the fault was watched for.</summary>
-public sealed record ProvocationRequest
+public sealed record WiggleRequest
 {
     /// <summary>Id of the place.</summary>
     public required string Place { get; init; }
@@ -145,7 +150,7 @@ public sealed record ProvocationRequest
     public string? Repair { get; init; }
 
     /// <summary>moving, warming or wetting.</summary>
-    public required ProvokedBy By { get; init; }
+    public required WiggledBy By { get; init; }
 
     /// <summary>Whether what was watched came or went with it.</summary>
     public required bool Changed { get; init; }

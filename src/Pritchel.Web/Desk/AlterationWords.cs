@@ -1,5 +1,5 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Faults;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Desk;
 

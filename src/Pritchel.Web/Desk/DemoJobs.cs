@@ -1,7 +1,11 @@
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Desk;

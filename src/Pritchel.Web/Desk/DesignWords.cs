@@ -1,4 +1,5 @@
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Web.Desk;

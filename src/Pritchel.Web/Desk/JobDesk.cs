@@ -1,8 +1,10 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Desk;

@@ -1,6 +1,9 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Desk;
 
@@ -28,15 +31,15 @@ public static class LookWords
     /// it already.
     /// </summary>
     public static string? Split(PredictionTable table) =>
-        (table.Sign, table.Duty.Refuses) switch
+        (table.Effect, table.Duty.Refuses) switch
         {
-            (SignKind.Turns, false) =>
+            (EffectKind.Turns, false) =>
                 "Starting alone. Spark, fuel and compression are no part of it until the engine turns. One that will not turn by hand either is seized, not dead.",
-            (SignKind.Sparks, false) =>
+            (EffectKind.Sparks, false) =>
                 "Ignition and kill alone. If it turns and sparks, look to fuel, air and compression before any wire.",
-            (SignKind.LetsRun, false) =>
+            (EffectKind.LetsRun, false) =>
                 "Fuel cut and stop alone. If it pulls in and stays in, look to the fuel itself, then spark, then compression.",
-            (SignKind.Charges, false) =>
+            (EffectKind.Charges, false) =>
                 "Charging alone: what starts and runs it is not in doubt while it starts and runs.",
             _ => null,
         };

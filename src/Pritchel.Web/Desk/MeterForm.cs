@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Desk;

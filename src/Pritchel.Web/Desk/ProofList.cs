@@ -1,7 +1,14 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Proving;
+using Pritchel.Core.Simulation;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Desk;
 
@@ -55,12 +62,12 @@ public static class ProofList
             );
         }
 
-        foreach (var stirred in open.Diagnosis.Beliefs.Testimony.Provocations.Tried.Where(p => p.Changed))
+        foreach (var stirred in open.Diagnosis.Beliefs.SideEvidence.WiggleEvidence.Tried.Where(p => p.Changed))
         {
             yield return new ProofCheck(
-                "stir:" + StirWords.Key(stirred.Reach, stirred.By),
+                "stir:" + WiggleWords.Key(stirred.Reach, stirred.By),
                 ProofKind.Stirred,
-                StirWords.Title(stirred.Reach, stirred.By),
+                WiggleWords.Title(stirred.Reach, stirred.By),
                 "it came or went before; now nothing may change",
                 1
             );
@@ -106,7 +113,7 @@ public static class ProofList
 
     /// <summary>Whether the duty must be refused where its interlocks say so: what turns or works, not what charges or sparks.</summary>
     private static bool Interlocked(OpenJob open) =>
-        !open.Kit.Table.Duty.Refuses && open.Kit.Table.Sign is SignKind.Turns or SignKind.Works;
+        !open.Kit.Table.Duty.Refuses && open.Kit.Table.Effect is EffectKind.Turns or EffectKind.Works;
 
     private static string ReadingId(ProbePair at) => $"reading:{at.Condition}:{at.Red}:{at.Black}";
 }

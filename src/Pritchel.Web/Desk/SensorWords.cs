@@ -1,4 +1,4 @@
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Web.Desk;

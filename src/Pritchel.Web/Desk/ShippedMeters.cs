@@ -1,4 +1,4 @@
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
 
 namespace Pritchel.Web.Desk;
 

@@ -1,5 +1,6 @@
-using Pritchel.Core.Diagnosis;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Desk;

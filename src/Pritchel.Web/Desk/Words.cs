@@ -1,9 +1,18 @@
 using System.Globalization;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Desk;
 
@@ -28,10 +37,10 @@ public static class DutyWords
     public static string Forbidden(Duty duty) => $"it must not {Verb(duty)}";
 
     /// <summary>Answers that may be given to what happens, with their words.</summary>
-    public static IReadOnlyList<(Heard Heard, string Words)> Choices(SignKind sign, Duty duty) =>
+    public static IReadOnlyList<(Heard Heard, string Words)> Choices(EffectKind sign, Duty duty) =>
         (sign, duty.Refuses) switch
         {
-            (SignKind.Turns, _) =>
+            (EffectKind.Turns, _) =>
             [
                 (Heard.Nothing, "Nothing at all"),
                 (Heard.OneClick, "One click, then nothing"),
@@ -39,22 +48,22 @@ public static class DutyWords
                 (Heard.Slow, "Turns, but slowly"),
                 (Heard.Works, "Works just now"),
             ],
-            (SignKind.Sparks, true) => [(Heard.Nothing, "Runs on"), (Heard.Works, "Stops just now")],
-            (SignKind.Sparks, _) =>
+            (EffectKind.Sparks, true) => [(Heard.Nothing, "Runs on"), (Heard.Works, "Stops just now")],
+            (EffectKind.Sparks, _) =>
             [
                 (Heard.Nothing, "No spark"),
                 (Heard.Slow, "A weak spark"),
                 (Heard.WillNotStart, "Turns over and will not start; spark not looked at yet"),
                 (Heard.Works, "Sparks just now"),
             ],
-            (SignKind.LetsRun, false) =>
+            (EffectKind.LetsRun, false) =>
             [
                 (Heard.Nothing, "Nothing: no click, no pull"),
                 (Heard.WillNotStart, "Turns over and will not start; not looked at yet"),
                 (Heard.Works, "Pulls in just now"),
             ],
-            (SignKind.Charges, true) => [(Heard.Nothing, "Flat after a night"), (Heard.Works, "Holds just now")],
-            (SignKind.Charges, _) =>
+            (EffectKind.Charges, true) => [(Heard.Nothing, "Flat after a night"), (Heard.Works, "Holds just now")],
+            (EffectKind.Charges, _) =>
             [
                 (Heard.Nothing, "Volts do not rise with the engine running"),
                 (Heard.Slow, "They rise, but not enough"),

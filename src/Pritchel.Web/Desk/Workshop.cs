@@ -1,9 +1,12 @@
 using System.Collections.Concurrent;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Desk;
@@ -37,7 +40,7 @@ public sealed class Workshop
         circuits.GetOrAdd(
             (id, version),
             _ =>
-                Core.Circuits.Circuit.Compile(
+                Core.Simulation.Circuit.Compile(
                     MachineFile.Read(json).Machine
                         ?? throw new InvalidDataException($"Machine {id} in the record is damaged.")
                 )
@@ -45,7 +48,7 @@ public sealed class Workshop
 
     /// <summary>What a machine version can be complained of.</summary>
     public IReadOnlyList<Symptom> Symptoms(string id, int version, Circuit circuit) =>
-        symptoms.GetOrAdd((id, version), _ => Core.Diagnosis.Symptoms.Of(circuit));
+        symptoms.GetOrAdd((id, version), _ => Core.Diagnosis.Complaints.Symptoms.Of(circuit));
 
     /// <summary>A duty of a machine version by its id, or null.</summary>
     public Duty? Duty(string id, int version, Circuit circuit, string duty) =>

@@ -119,7 +119,7 @@ public sealed partial class DrawingFile(
                 )
                 .Select(r => r.Trim() + " }")
         );
-        var fonts = Faces()
+        var fonts = Modes()
             .Matches(root)
             .Select(f =>
                 (Rule: f.Value, File: Path.Combine(css, f.Groups["file"].Value), Address: f.Groups["address"].Value)
@@ -147,7 +147,7 @@ public sealed partial class DrawingFile(
         RegexOptions.ExplicitCapture,
         matchTimeoutMilliseconds: 2000
     )]
-    private static partial Regex Faces();
+    private static partial Regex Modes();
 
     [GeneratedRegex("<svg.*?</svg>", RegexOptions.Singleline, matchTimeoutMilliseconds: 2000)]
     private static partial Regex SvgElement();

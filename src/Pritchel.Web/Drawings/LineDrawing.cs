@@ -1,5 +1,9 @@
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Drawings;
 

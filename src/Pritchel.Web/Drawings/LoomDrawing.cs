@@ -1,5 +1,4 @@
 using System.Globalization;
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Web.Drawings;

@@ -1,5 +1,7 @@
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Units;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Pages.Machines;
 using Pritchel.Web.Pages.Machines.Making;
@@ -40,7 +42,7 @@ public sealed record LoomView(
     /// A job's machine: where the red probe goes next is lit, or the place to be stirred, and anything touched opens on the
     /// machine's own page.
     /// </summary>
-    public static LoomView OfJob(OpenJob open, PlannedTest? test, PlannedProvocation? stir = null) =>
+    public static LoomView OfJob(OpenJob open, PlannedTest? test, PlannedWiggle? stir = null) =>
         new(
             open.Machine,
             null,

@@ -1,5 +1,6 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Drawings;
 

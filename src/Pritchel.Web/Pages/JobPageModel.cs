@@ -1,8 +1,13 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 
@@ -58,7 +63,7 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
             : open.Stage switch
             {
                 Stage.Measure
-                    when (open.Diagnosis.StirFirst is { } stir ? stir.Watch : open.Diagnosis.Next) is { } next
+                    when (open.Diagnosis.WiggleFirst is { } stir ? stir.Watch : open.Diagnosis.Next) is { } next
                         && Scale.FeedsItself(next.Condition.Quantity) => "Battery off first",
                 Stage.Measure or Stage.Verdict or Stage.Prove => "Battery live",
                 Stage.Repair => "Battery off first",

@@ -1,8 +1,9 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Pages;
 

@@ -1,4 +1,5 @@
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Machines.Making;
 
@@ -11,11 +12,11 @@ public static class DutyCheck
     public static bool Does(Circuit circuit, Duty duty)
     {
         var state = Settled(circuit, duty);
-        var sign = circuit.DeviceOf(duty.Load).Sign(state);
+        var sign = circuit.DeviceOf(duty.Load).Effect(state);
         return sign.Kind switch
         {
-            SignKind.Turns or SignKind.Glows or SignKind.Works or SignKind.Sounds => sign.Level >= DullShare,
-            SignKind.None => true,
+            EffectKind.Turns or EffectKind.Glows or EffectKind.Works or EffectKind.Sounds => sign.Level >= DullShare,
+            EffectKind.None => true,
             _ => sign.Level > 0,
         };
     }

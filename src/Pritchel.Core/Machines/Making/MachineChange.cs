@@ -1,3 +1,5 @@
+using Pritchel.Core.Machines.Files;
+
 namespace Pritchel.Core.Machines.Making;
 
 /// <summary>A machine after one change, and the change in words.</summary>

@@ -1,3 +1,5 @@
+using Pritchel.Core.Machines.Files;
+
 namespace Pritchel.Core.Machines.Making;
 
 /// <summary>

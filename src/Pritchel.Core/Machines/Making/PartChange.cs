@@ -1,4 +1,6 @@
-using Pritchel.Core.Circuits;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Machines.Making;
 

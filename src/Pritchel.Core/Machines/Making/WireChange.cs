@@ -1,3 +1,5 @@
+using Pritchel.Core.Simulation.Devices;
+
 namespace Pritchel.Core.Machines.Making;
 
 /// <summary>Changes to wires: drawn, recoloured, regauged, taken out, cut in two and joined again.</summary>

@@ -1,10 +1,13 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 
@@ -207,7 +210,7 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     {
         if (
             !Enum.TryParse<Heard>(HeardSaid, out var heard)
-            || DutyWords.Choices(Open.Kit.Table.Sign, Open.Kit.Table.Duty).All(c => c.Heard != heard)
+            || DutyWords.Choices(Open.Kit.Table.Effect, Open.Kit.Table.Duty).All(c => c.Heard != heard)
         )
         {
             Error = "Say what it does in that setting: choose one of the answers.";

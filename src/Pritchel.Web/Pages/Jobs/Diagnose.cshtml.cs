@@ -1,11 +1,19 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Circuits;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Drawings;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Pages.Jobs;
 
@@ -38,7 +46,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
 
     /// <summary>What to move, warm or wet instead, "place;how" or "place;how;repair".</summary>
     [BindProperty(SupportsGet = true, Name = "stir")]
-    public string? WantedStir { get; set; }
+    public string? WantedWiggle { get; set; }
 
     /// <summary>What was moved, warmed or wetted, told in the same way.</summary>
     [BindProperty]
@@ -52,7 +60,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     public PlannedTest? Test { get; private set; }
 
     /// <summary>What is to be moved, warmed or wetted while that test is watched; null where the test is the card itself.</summary>
-    public PlannedProvocation? Stir { get; private set; }
+    public PlannedWiggle? Stir { get; private set; }
 
     /// <summary>What its results would point to.</summary>
     public Outlook? Outlook { get; private set; }
@@ -103,14 +111,14 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     public Task<IActionResult> OnPostStirredAsync(bool? changed) =>
         ActAsync(() =>
         {
-            if (StirWords.Read(Open.Kit.Provoking, Stirring) is not { } stirred || changed is null)
+            if (WiggleWords.Read(Open.Kit.WiggleTests, Stirring) is not { } stirred || changed is null)
             {
                 Error = "What was stirred: choose a place of this machine, how, and whether anything changed.";
                 return null;
             }
 
             var watched = AskedPair();
-            return new Provoked(
+            return new Wiggled(
                 stirred.Reach.Place.Id,
                 stirred.Reach.Alone?.Id,
                 stirred.By,
@@ -123,7 +131,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     public Task<IActionResult> OnPostCannotStirAsync(string place) =>
         ActAsync(() =>
         {
-            if (Open.Kit.Provoking.Find(place, null) is null)
+            if (Open.Kit.WiggleTests.Find(place, null) is null)
             {
                 Error = "Place: not one of this machine's.";
                 return null;
@@ -227,7 +235,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     private void Show()
     {
         var wanted = WantedTest();
-        Stir = wanted is null ? StirAsked() ?? Open.Diagnosis.StirFirst : null;
+        Stir = wanted is null ? WiggleAsked() ?? Open.Diagnosis.WiggleFirst : null;
         Test = Stir is null ? wanted ?? Open.Diagnosis.Next : Stir.Watch;
         Outlook = Test is null ? null : Outlook.Of(Open.Diagnosis.Beliefs, Test.At);
         LookFirst = Looking
@@ -252,9 +260,9 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             : null;
 
     /// <summary>What the page was asked to have stirred, or what was sent and refused; null for none.</summary>
-    private PlannedProvocation? StirAsked() =>
-        StirWords.Read(Open.Kit.Provoking, WantedStir ?? Stirring) is { } asked
-            ? Open.Kit.Provoking.Plan(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, asked.Reach, asked.By)
+    private PlannedWiggle? WiggleAsked() =>
+        WiggleWords.Read(Open.Kit.WiggleTests, WantedWiggle ?? Stirring) is { } asked
+            ? Open.Kit.WiggleTests.Plan(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, asked.Reach, asked.By)
             : null;
 
     /// <summary>The two points sent with a form; null where they are none of this machine's.</summary>

@@ -1,7 +1,11 @@
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 
@@ -87,17 +91,17 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
         }
 
         Show();
-        if (StirWords.Read(Open.Kit.Provoking, $"{Stirred};{By}") is not { } stirred)
+        if (WiggleWords.Read(Open.Kit.WiggleTests, $"{Stirred};{By}") is not { } stirred)
         {
-            Error = Open.Kit.Provoking.Places.Any(r => string.Equals(r.Place.Id, Stirred, StringComparison.Ordinal))
-                ? $"How: choose one of {string.Join(", ", StirWords.Ways.Where(w => Open.Kit.Provoking.Ways.Contains(w.By)).Select(w => w.Words))}."
+            Error = Open.Kit.WiggleTests.Places.Any(r => string.Equals(r.Place.Id, Stirred, StringComparison.Ordinal))
+                ? $"How: choose one of {string.Join(", ", WiggleWords.Ways.Where(w => Open.Kit.WiggleTests.Ways.Contains(w.By)).Select(w => w.Words))}."
                 : "What was stirred: choose one of this machine's places from the list.";
         }
         else if (Changed is not { } changed)
         {
             Error = "What came of it: choose whether it came or went, or nothing changed.";
         }
-        else if (await AppendAsync(new Provoked(stirred.Reach.Place.Id, null, stirred.By, changed, null)))
+        else if (await AppendAsync(new Wiggled(stirred.Reach.Place.Id, null, stirred.By, changed, null)))
         {
             return Redirect($"/jobs/{Open.Job.Tag}/look");
         }

@@ -1,9 +1,15 @@
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Units;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Proving;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Pages.Jobs;
 

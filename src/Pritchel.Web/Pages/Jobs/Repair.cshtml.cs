@@ -1,9 +1,14 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Handbook;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Reference;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 

@@ -1,5 +1,10 @@
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Jobs;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Proving;
+using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 

@@ -1,8 +1,11 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Diagnosis;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Pages.Jobs;
 

@@ -1,9 +1,9 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
@@ -223,7 +223,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
     /// <summary>Whether a part shows by itself that current works in it.</summary>
     private bool ShowsItself(Part part) =>
         Circuit.HasDevice(part.Id)
-        && Circuit.DeviceOf(part.Id).Sign(State).Kind is not (SignKind.None or SignKind.Charges);
+        && Circuit.DeviceOf(part.Id).Effect(State).Kind is not (EffectKind.None or EffectKind.Charges);
 
     private Dictionary<string, string> Asked()
     {

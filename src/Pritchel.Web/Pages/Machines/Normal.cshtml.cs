@@ -1,11 +1,12 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Meters;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Pages.Machines;
 

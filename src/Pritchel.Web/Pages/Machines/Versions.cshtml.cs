@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Pages.Machines;

@@ -1,7 +1,9 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
+using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 

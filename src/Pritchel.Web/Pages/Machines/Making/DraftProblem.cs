@@ -1,4 +1,5 @@
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
 
 namespace Pritchel.Web.Pages.Machines.Making;

@@ -1,5 +1,6 @@
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Making;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Pages.Machines.Making;
 

@@ -1,6 +1,7 @@
-using Pritchel.Core.Circuits;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Making;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Web.Pages.Machines.Making;
 

@@ -1,0 +1,435 @@
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Diagnosis.Complaints;
+
+/// <summary>The independent circuits that complaints are split into first.</summary>
+public enum CircuitGroup
+{
+    /// <summary>What turns the engine.</summary>
+    Starting,
+
+    /// <summary>Ignition and kill.</summary>
+    Ignition,
+
+    /// <summary>Fuel cut and stop.</summary>
+    Fuel,
+
+    /// <summary>Charging, and what flattens the battery.</summary>
+    Charging,
+
+    /// <summary>Lamps, clutches, pumps, outlets, gauges.</summary>
+    Accessories,
+
+    /// <summary>What warns.</summary>
+    Alarms,
+}
+
+/// <summary>Something that can be complained of: a duty of the machine and the circuit it belongs to.</summary>
+/// <param name="Group">Its circuit.</param>
+/// <param name="Duty">What should be done, or refused, and in which setting at which speed.</param>
+public sealed record Symptom(CircuitGroup Group, Duty Duty);
+
+/// <summary>
+/// What a machine can be complained of, found by solving it sound: for every part that shows itself, the setting nearest
+/// to rest in which it does so; for every way of stopping, the setting that must stop it. No family is known by name.
+/// </summary>
+public sealed class Symptoms
+{
+    private const int MostMoved = 3;
+    private const int MostTriedTurning = 40;
+    private const double Shows = 0.8;
+    private const double ChargesFromAmps = 0.1;
+
+    private readonly Circuit circuit;
+    private readonly CircuitState state;
+    private readonly CircuitState turning;
+    private readonly List<ControlSetting> settings;
+    private readonly List<Symptom> found = [];
+    private readonly Dictionary<ControlSetting, Dictionary<string, double>> atWork = [];
+
+    private Symptoms(Circuit circuit)
+    {
+        this.circuit = circuit;
+        state = new CircuitState(circuit) { FollowsWaves = false };
+        turning = new CircuitState(circuit) { Tolerance = PredictionTable.BeliefTolerance };
+        settings = NearRest(circuit);
+    }
+
+    /// <summary>Every complaint of a machine, the file's own duties first.</summary>
+    public static IReadOnlyList<Symptom> Of(Circuit circuit)
+    {
+        var symptoms = new Symptoms(circuit);
+        symptoms.Find();
+        return symptoms.found;
+    }
+
+    /// <summary>A duty of a machine by its id, the file's own or one found.</summary>
+    public static Duty Duty(Circuit circuit, string id) =>
+        circuit.Machine.Duties.FirstOrDefault(d => string.Equals(d.Id, id, StringComparison.Ordinal))
+        ?? Of(circuit).First(s => string.Equals(s.Duty.Id, id, StringComparison.Ordinal)).Duty;
+
+    /// <summary>Speed of an engine at a duty.</summary>
+    public static double RpmOf(Engine engine, DutySpeed speed) =>
+        speed switch
+        {
+            DutySpeed.Crank => engine.CrankRpm,
+            DutySpeed.Idle => engine.IdleRpm,
+            DutySpeed.Work => engine.WorkRpm,
+            _ => 0,
+        };
+
+    private void Find()
+    {
+        foreach (var duty in circuit.Machine.Duties)
+        {
+            found.Add(new Symptom(GroupOf(duty), duty));
+        }
+
+        var parts = circuit.Machine.Parts.Where(p => circuit.HasDevice(p.Id)).ToList();
+        var sparking = parts.Where(p => KindOf(p) == EffectKind.Sparks).ToList();
+        foreach (var part in sparking)
+        {
+            FindSpark(part);
+        }
+
+        foreach (var part in parts.Where(p => KindOf(p) == EffectKind.LetsRun))
+        {
+            FindFuel(part);
+        }
+
+        foreach (var part in parts.Where(p => KindOf(p) == EffectKind.Charges))
+        {
+            FindCharge(part);
+        }
+
+        foreach (
+            var part in parts.Where(p =>
+                KindOf(p) is EffectKind.Glows or EffectKind.Sounds or EffectKind.Works
+                && circuit.Machine.Duties.All(d => d.Load != p.Id)
+            )
+        )
+        {
+            FindLoad(part);
+        }
+    }
+
+    private void FindSpark(Part part)
+    {
+        if (First(s => Level(part, s, DutySpeed.Crank) >= 1) is not { } go)
+        {
+            return;
+        }
+
+        Add(
+            CircuitGroup.Ignition,
+            "sparks-" + part.Id,
+            $"{Said(part)} sparks",
+            go,
+            part,
+            DutySpeed.Crank,
+            $"{Said(part)}: no spark"
+        );
+        for (var c = 0; c < go.Count; c++)
+        {
+            foreach (var position in Enumerable.Range(0, circuit.Machine.Controls[c].Positions.Count))
+            {
+                var stop = go.With(c, position);
+                if (position != go[c] && Level(part, stop, DutySpeed.Idle) < 1 && !stop.Held(circuit.Machine).Any())
+                {
+                    var control = circuit.Machine.Controls[c];
+                    Add(
+                        CircuitGroup.Ignition,
+                        $"stops-{part.Id}-{control.Id}-{position}",
+                        $"{control.Name} at {control.Positions[position]} stops the {part.Name}",
+                        stop,
+                        part,
+                        DutySpeed.Idle,
+                        $"Runs on with {(control.Says?.GetValueOrDefault(control.Positions[position]) ?? $"{control.Name.ToLowerInvariant()} at {control.Positions[position]}")} ({part.Name})",
+                        refuses: true
+                    );
+                }
+            }
+        }
+    }
+
+    private void FindFuel(Part part)
+    {
+        // Energised to run: it must pull in. Energised to stop: it must let go in running, and pull in to stop.
+        if (First(s => Level(part, s, DutySpeed.Rest) > 0) is { } runs)
+        {
+            Add(
+                CircuitGroup.Fuel,
+                "runs-" + part.Id,
+                $"{Said(part)} lets it run",
+                runs,
+                part,
+                DutySpeed.Rest,
+                $"Dies or will not run: {part.Name}"
+            );
+        }
+
+        if (First(s => Level(part, s, DutySpeed.Rest) <= 0) is { } stops)
+        {
+            Add(
+                CircuitGroup.Fuel,
+                "stops-" + part.Id,
+                $"{Said(part)} stops it",
+                stops,
+                part,
+                DutySpeed.Rest,
+                $"Does not stop: {part.Name}",
+                refuses: true
+            );
+        }
+    }
+
+    private void FindCharge(Part part)
+    {
+        // A machine that draws something at rest by design cannot be complained of for it.
+        if (Level(part, settings[0], DutySpeed.Rest) > -CaseRunner.DrainAmps)
+        {
+            Add(
+                CircuitGroup.Charging,
+                "holds-" + part.Id,
+                $"{Said(part)} holds its charge overnight",
+                circuit.Setting(null),
+                part,
+                DutySpeed.Rest,
+                $"{Said(part)} flat overnight",
+                refuses: true
+            );
+        }
+
+        if (
+            circuit.Engines.Count > 0
+            && settings
+                .Where(EngineRuns)
+                .Take(MostTriedTurning)
+                .Concat(settings.Take(MostTriedTurning))
+                .FirstOrDefault(s => LevelAtWork(part, s) > ChargesFromAmps)
+                is { } go
+        )
+        {
+            Add(
+                CircuitGroup.Charging,
+                "charges-" + part.Id,
+                $"{Said(part)} is charged",
+                go,
+                part,
+                DutySpeed.Work,
+                $"{Said(part)} is not charged"
+            );
+        }
+    }
+
+    private void FindLoad(Part part)
+    {
+        var group = KindOf(part) == EffectKind.Sounds ? CircuitGroup.Alarms : CircuitGroup.Accessories;
+        if (First(s => Level(part, s, DutySpeed.Rest) >= Shows) is { } on)
+        {
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{Said(part)} {Verb(part)}",
+                on,
+                part,
+                DutySpeed.Rest,
+                $"{Said(part)} {Dead(part)}"
+            );
+        }
+        else if (First(s => Level(part, s, DutySpeed.Crank) >= Shows) is { } cranked)
+        {
+            // What an engine cannot run without is looked for while it is cranked, not at a speed that it never comes to.
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{Said(part)} {Verb(part)}",
+                cranked,
+                part,
+                DutySpeed.Crank,
+                $"{Said(part)} {Dead(part)}"
+            );
+        }
+        else if (settings.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows) is { } turned)
+        {
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{Said(part)} {Verb(part)}",
+                turned,
+                part,
+                DutySpeed.Work,
+                $"{Said(part)} {Dead(part)}"
+            );
+        }
+
+        if (First(s => Level(part, s, DutySpeed.Rest) < 0.05) is { } off)
+        {
+            Add(
+                group,
+                "not-" + part.Id,
+                $"{Said(part)} {Quiet(part)}",
+                off,
+                part,
+                DutySpeed.Rest,
+                $"{Said(part)} {Stays(part)}",
+                refuses: true
+            );
+        }
+    }
+
+    private void Add(
+        CircuitGroup group,
+        string id,
+        string name,
+        ControlSetting setting,
+        Part load,
+        DutySpeed speed,
+        string complaint,
+        bool refuses = false
+    ) =>
+        found.Add(
+            new Symptom(
+                group,
+                new Duty(id, name, setting.Moved(circuit.Machine), load.Id)
+                {
+                    Speed = speed,
+                    Refuses = refuses,
+                    Complaint = complaint,
+                }
+            )
+        );
+
+    private ControlSetting? First(Func<ControlSetting, bool> shows) => settings.FirstOrDefault(shows);
+
+    private double Level(Part part, ControlSetting setting, DutySpeed speed)
+    {
+        state.Begin(circuit.NominalParameters());
+        for (var e = 0; e < circuit.Engines.Count; e++)
+        {
+            state.SetSpeed(e, RpmOf(circuit.Engines[e], speed));
+        }
+
+        state.Move(setting);
+        if (speed != DutySpeed.Rest)
+        {
+            state.Fire();
+        }
+
+        return circuit.DeviceOf(part.Id).Effect(state).Level;
+    }
+
+    /// <summary>Whether its engines would go on running in a setting: where it charges when its owner looks.</summary>
+    private bool EngineRuns(ControlSetting setting)
+    {
+        state.Begin(circuit.NominalParameters());
+        for (var e = 0; e < circuit.Engines.Count; e++)
+        {
+            state.SetSpeed(e, circuit.Engines[e].IdleRpm);
+        }
+
+        var settlement = state.Move(setting);
+        return Outcome.Of(state, settlement) is { FuelOn: true } outcome
+            && (outcome.AllSpark || outcome.Sparks.Count == 0);
+    }
+
+    /// <summary>How much a part does at work, waves of the charge windings followed: once for all parts, since that takes long.</summary>
+    private double LevelAtWork(Part part, ControlSetting setting)
+    {
+        if (!atWork.TryGetValue(setting, out var levels))
+        {
+            turning.Begin(circuit.NominalParameters());
+            turning.Move(setting);
+            for (var e = 0; e < circuit.Engines.Count; e++)
+            {
+                turning.SetSpeed(e, circuit.Engines[e].WorkRpm);
+            }
+
+            turning.Move(setting);
+            levels = circuit
+                .Machine.Parts.Where(p => circuit.HasDevice(p.Id))
+                .ToDictionary(p => p.Id, p => circuit.DeviceOf(p.Id).Effect(turning).Level, StringComparer.Ordinal);
+            atWork.Add(setting, levels);
+        }
+
+        return levels[part.Id];
+    }
+
+    private EffectKind KindOf(Part part)
+    {
+        state.Begin(circuit.NominalParameters());
+        state.Move(settings[0]);
+        return circuit.DeviceOf(part.Id).Effect(state).Kind;
+    }
+
+    private CircuitGroup GroupOf(Duty duty) =>
+        circuit.HasDevice(duty.Load) && KindOf(circuit.Machine.Parts.First(p => p.Id == duty.Load)) == EffectKind.Turns
+            ? CircuitGroup.Starting
+            : CircuitGroup.Accessories;
+
+    private static string Said(Part part) => char.ToUpperInvariant(part.Name[0]) + part.Name[1..];
+
+    private string Verb(Part part) =>
+        KindOf(part) switch
+        {
+            EffectKind.Glows => "lights",
+            EffectKind.Sounds => "sounds",
+            _ => "works",
+        };
+
+    private string Dead(Part part) =>
+        KindOf(part) switch
+        {
+            EffectKind.Glows => "does not light",
+            EffectKind.Sounds => "never sounds",
+            _ => "does not work",
+        };
+
+    private string Stays(Part part) =>
+        KindOf(part) switch
+        {
+            EffectKind.Glows => "stays lit",
+            EffectKind.Sounds => "sounds all the time",
+            _ => "stays on",
+        };
+
+    private string Quiet(Part part) =>
+        KindOf(part) switch
+        {
+            EffectKind.Glows => "stays dark",
+            EffectKind.Sounds => "stays silent",
+            _ => "stays off",
+        };
+
+    /// <summary>Settings by how many controls they move, none first.</summary>
+    private static List<ControlSetting> NearRest(Circuit circuit)
+    {
+        var rest = circuit.Setting(null);
+        var all = new List<ControlSetting> { rest };
+        var last = new List<(ControlSetting Setting, int From)> { (rest, 0) };
+        for (var moved = 1; moved <= MostMoved; moved++)
+        {
+            var next = new List<(ControlSetting, int)>();
+            foreach (var (setting, from) in last)
+            {
+                for (var c = from; c < setting.Count; c++)
+                {
+                    for (var p = 0; p < circuit.Machine.Controls[c].Positions.Count; p++)
+                    {
+                        if (p != rest[c])
+                        {
+                            next.Add((setting.With(c, p), c + 1));
+                        }
+                    }
+                }
+            }
+
+            all.AddRange(next.Select(n => n.Item1));
+            last = next;
+        }
+
+        return all;
+    }
+}

@@ -1,0 +1,117 @@
+using Pritchel.Core.Diagnosis.Complaints;
+
+namespace Pritchel.Core.Diagnosis.Evidence;
+
+/// <summary>How probable answers are, given what a particle would show. Figures here are judgement: common practice, no source.</summary>
+internal static class Likelihood
+{
+    /// <summary>Chance that a machine that truly fails each time is said to fail only some of the time.</summary>
+    public const double HardFaultSaidToComeAndGo = 0.002;
+
+    /// <summary>Chance that a symptom seen at every try comes from a fault that comes and goes.</summary>
+    public const double ComesAndGoesShare = 0.25;
+
+    /// <summary>Share of readings that say nothing: a slipped probe, a wrong range.</summary>
+    public const double WildShare = 0.03;
+
+    /// <summary>Density of a reading that says nothing, per volt, over −2 to 16 V.</summary>
+    public const double WildDensity = 1.0 / 18;
+
+    // Rows: what is true (nothing, one click, chatter, slow, works). Columns: what is said, in the same order.
+    private static readonly double[,] Confusion =
+    {
+        { 0.96, 0.02, 0.005, 0.0, 0.002 },
+        { 0.08, 0.88, 0.03, 0.01, 0.002 },
+        { 0.01, 0.05, 0.93, 0.01, 0.002 },
+        { 0.002, 0.02, 0.01, 0.9, 0.07 },
+        { 0.001, 0.001, 0.001, 0.03, 0.97 },
+    };
+
+    /// <summary>Chance that this is said when that is true.</summary>
+    /// <param name="said">What is said.</param>
+    /// <param name="truth">What is true.</param>
+    /// <param name="byDegrees">Whether too little shades off into nothing, as with lamps, sparks and charging; an engine turns or does not.</param>
+    public static double OfHeard(Heard said, Heard truth, bool byDegrees = false) =>
+        (said, truth) switch
+        {
+            (Heard.Slow, Heard.Nothing) when byDegrees => 0.15,
+            (Heard.Nothing, Heard.Slow) when byDegrees => 0.2,
+            _ => OfHeardPlainly(said, truth),
+        };
+
+    private static double OfHeardPlainly(Heard said, Heard truth) =>
+        said switch
+        {
+            Heard.NotSaid => 1,
+            Heard.WillNotStart => truth switch
+            {
+                Heard.Works => HardFaultSaidToComeAndGo,
+                Heard.Slow => 0.5,
+                _ => 0.95,
+            },
+            _ => Confusion[(int)truth - 1, (int)said - 1],
+        };
+
+    /// <summary>Chance that a lamp at that share of its volts is called bright, dim or out.</summary>
+    public static double OfLamp(LampLook said, double share)
+    {
+        if (said == LampLook.NotSeen)
+        {
+            return 1;
+        }
+
+        // Soft borders at about 85 % (dim) and 40 % (out) of rated volts.
+        var bright = Soft((share - 0.85) / 0.05);
+        var dark = 1 - Soft((share - 0.4) / 0.06);
+        var dim = Math.Max(0, 1 - bright - dark);
+        const double Slip = 0.03;
+        var chance = said switch
+        {
+            LampLook.Bright => bright,
+            LampLook.Dim => dim,
+            _ => dark,
+        };
+        return Slip + ((1 - (3 * Slip)) * chance);
+    }
+
+    /// <summary>Density of a reading about a prediction, in 1/volt.</summary>
+    public static double OfReading(double read, double predicted, double sigma)
+    {
+        var z = (read - predicted) / sigma;
+        var near = Math.Exp(-0.5 * z * z) / (sigma * Math.Sqrt(2 * Math.PI));
+        return ((1 - WildShare) * near) + (WildShare * WildDensity);
+    }
+
+    /// <summary>Chance that a figure jumps about while a fault that comes and goes moves it by so many volts.</summary>
+    public static double OfJump(double movesBy, bool comesAndGoes, bool chatters)
+    {
+        if (chatters)
+        {
+            return 0.8;
+        }
+
+        return comesAndGoes && Math.Abs(movesBy) > 0.3 ? 0.5 : 0.02;
+    }
+
+    /// <summary>
+    /// Chance that so many of the tries failed, with a cause of which it is not known whether it comes and goes. One that does
+    /// fails any number of tries alike: beta-binomial with a flat prior.
+    /// </summary>
+    public static double OfTries(Complaint complaint) =>
+        OfTriesAlways(complaint) + OfTriesSometimes(complaint, ComesAndGoesShare);
+
+    /// <summary>The part of it that falls to a cause that is always there.</summary>
+    /// <param name="complaint">How many tries failed.</param>
+    /// <param name="comesAndGoes">Chance that such a cause comes and goes.</param>
+    public static double OfTriesAlways(Complaint complaint, double comesAndGoes = ComesAndGoesShare) =>
+        (1 - comesAndGoes) * (complaint.Failed >= complaint.Tried ? 1 : HardFaultSaidToComeAndGo);
+
+    /// <summary>The part of it that falls to a cause that comes and goes.</summary>
+    public static double OfTriesSometimes(Complaint complaint, double comesAndGoes) =>
+        comesAndGoes / (complaint.Tried + 1);
+
+    /// <summary>Share of tries in which a fault that comes and goes is there, a half-count added to either side.</summary>
+    public static double Presence(Complaint complaint) => (complaint.Failed + 0.5) / (complaint.Tried + 1);
+
+    private static double Soft(double z) => 1 / (1 + Math.Exp(-z));
+}

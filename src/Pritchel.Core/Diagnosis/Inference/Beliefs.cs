@@ -1,0 +1,360 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis.Inference;
+
+/// <summary>Something a repair would cure, and how much of the belief lies on it.</summary>
+/// <param name="Repair">The repair; null for "none of these".</param>
+/// <param name="Share">0 to 1.</param>
+/// <param name="Likeliest">The likeliest fault within it.</param>
+/// <param name="IsSound">Whether it is that nothing is wrong in this circuit.</param>
+public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest, bool IsSound = false)
+{
+    /// <summary>Identity of "nothing is wrong in this circuit".</summary>
+    public const string Sound = "sound";
+
+    /// <summary>Words for the list of suspects.</summary>
+    public string Words =>
+        IsSound ? "Nothing wrong in this circuit: look to fuel, air, compression"
+        : Likeliest is null && Repair is null ? "None of these: not as drawn, or two faults"
+        : Likeliest?.Words ?? Repair!.Name;
+
+    /// <summary>Identity across weighings.</summary>
+    public string Id => IsSound ? Sound : Repair?.Id ?? "none";
+}
+
+/// <summary>
+/// What is believed after a complaint and some readings: every particle of every hypothesis weighted by all
+/// evidence jointly. Depends only on its arguments, so undoing a reading restores exactly what was.
+/// </summary>
+public sealed class Beliefs
+{
+    private const double NoneOfTheseShare = 0.02;
+    private const double SoundMachineShare = 0.001;
+
+    // An engine that turns and will not start wants fuel, air or compression as often as spark: common practice, no source.
+    private const double NotElectricalShare = 1;
+
+    // How well an unknown cause explains what was heard, and each lamp: no better than guessing.
+    private const double NoneExplainsHeard = 0.2;
+    private const double NoneExplainsLamp = 0.4;
+
+    private readonly double[][] weights;
+    private readonly Hypothesis?[] refined;
+    private readonly Lazy<(double Rates, double[] Gains, double[] HealthyLamps)> ground;
+    private double[] shares = [];
+    private double[]? drawWeights;
+    private int? leading;
+
+    private Beliefs(
+        PredictionTable table,
+        Complaint complaint,
+        Meter meter,
+        IReadOnlyList<Reading> readings,
+        SideEvidence? sideEvidence
+    )
+    {
+        Table = table;
+        SideEvidence = sideEvidence ?? SideEvidence.None;
+        Complaint = complaint;
+        Meter = meter;
+        Readings = readings;
+        weights = new double[table.Hypotheses.Count][];
+        refined = new Hypothesis?[table.Hypotheses.Count];
+        ground = new(Ground);
+        LampsSeen =
+        [
+            .. complaint
+                .Lamps.Where(l => l.Look != LampLook.NotSeen && l.Condition < table.Conditions.Count)
+                .Select(l => (Lamp: table.Lamps.ToList().IndexOf(l.Lamp), l.Condition, l.Look))
+                .Where(l => l.Lamp >= 0),
+        ];
+    }
+
+    /// <summary>Lamps looked at, by index.</summary>
+    internal IReadOnlyList<(int Lamp, int Condition, LampLook Look)> LampsSeen { get; }
+
+    /// <summary>Predictions they rest on.</summary>
+    public PredictionTable Table { get; }
+
+    /// <summary>Complaint they started from.</summary>
+    public Complaint Complaint { get; }
+
+    /// <summary>Meter the readings were taken with.</summary>
+    public Meter Meter { get; }
+
+    /// <summary>Readings weighed.</summary>
+    public IReadOnlyList<Reading> Readings { get; }
+
+    /// <summary>What was looked at and tried besides.</summary>
+    public SideEvidence SideEvidence { get; }
+
+    /// <summary>Share of "none of these".</summary>
+    public double NoneOfThese { get; private set; }
+
+    /// <summary>Suspects by share, largest first; shares sum to one.</summary>
+    public IReadOnlyList<Suspect> Suspects { get; private set; } = [];
+
+    /// <summary>Weights of a hypothesis's particles; all weights and <see cref="NoneOfThese"/> sum to one.</summary>
+    public ReadOnlySpan<double> Weights(int hypothesis) => weights[hypothesis];
+
+    /// <summary>Share of one hypothesis.</summary>
+    public double Share(int hypothesis) => shares[hypothesis];
+
+    /// <summary>
+    /// How probable each draw of a healthy machine has become. All hypotheses share the draws, so readings that pin
+    /// the battery's charge narrow the healthy band too. A floor keeps the band from closing on one draw.
+    /// </summary>
+    internal double[] DrawWeights => drawWeights ??= WeighDraws();
+
+    /// <summary>Particles of a hypothesis that still count, (Σw)² / Σw², in the mean over the shares of hypotheses.</summary>
+    internal double Counting
+    {
+        get
+        {
+            var (sum, total) = (0.0, 0.0);
+            for (var h = 0; h < weights.Length; h++)
+            {
+                var share = Share(h);
+                if (share > 0 && Table.Hypotheses[h].HasPredictions)
+                {
+                    sum += share * share * share / weights[h].Sum(w => w * w);
+                    total += share;
+                }
+            }
+
+            return total > 0 ? sum / total : Table.Particles;
+        }
+    }
+
+    /// <summary>Index of the likeliest hypothesis.</summary>
+    internal int LeadingIndex => leading ??= Enumerable.Range(0, weights.Length).MaxBy(Share);
+
+    /// <summary>The likeliest hypothesis, when it is a fault with predictions of its own.</summary>
+    internal Hypothesis? Leading =>
+        Hypothesis(LeadingIndex) is { HasPredictions: true, Fault: not null } first ? first : null;
+
+    /// <summary>Weighs a complaint and readings.</summary>
+    public static Beliefs Weigh(
+        PredictionTable table,
+        Complaint complaint,
+        Meter meter,
+        IReadOnlyList<Reading> readings,
+        SideEvidence? sideEvidence = null
+    )
+    {
+        var beliefs = new Beliefs(table, complaint, meter, readings, sideEvidence);
+        beliefs.WeighAll();
+        return beliefs;
+    }
+
+    private void WeighAll()
+    {
+        var grouped = GroupedReading.Of(Table, Readings, Meter);
+        var told = new double[weights.Length][];
+        Parallel.ForEach(
+            AlikeByEffects(),
+            alike =>
+            {
+                var weigher = Weigher(alike[0]);
+                var evenly = weigher.Weigh(1, grouped);
+                foreach (var h in alike)
+                {
+                    var prior = Prior(h);
+                    weights[h] = [.. evenly.Select(w => w * prior)];
+                    told[h] = [.. weigher.Told.Select(w => w * prior)];
+                }
+            }
+        );
+        Refine(grouped, told);
+        var total = weights.Sum(w => w.Sum());
+        NoneOfThese =
+            NoneOfTheseShare
+            * Likelihood.OfTries(Complaint)
+            * (Complaint.Heard == Heard.NotSaid ? 1 : NoneExplainsHeard)
+            * Math.Pow(NoneExplainsLamp, Math.Min(3, LampsSeen.Count))
+            * Math.Pow(Likelihood.WildDensity, grouped.Count)
+            * SideEvidence.OfUnknown;
+        total += NoneOfThese;
+        NoneOfThese /= total;
+        foreach (var particle in weights)
+        {
+            for (var p = 0; p < particle.Length; p++)
+            {
+                particle[p] /= total;
+            }
+        }
+
+        shares = [.. weights.Select(w => w.Sum())];
+        Suspects =
+        [
+            .. Enumerable
+                .Range(0, weights.Length)
+                .Select(h => (Table.Hypotheses[h].Fault, Share: Share(h)))
+                .Where(x => x.Fault is not null)
+                .GroupBy(x => x.Fault!.Repair.Id)
+                .Select(g =>
+                {
+                    var likeliest = g.MaxBy(x => x.Share).Fault!;
+                    return new Suspect(likeliest.Repair, g.Sum(x => x.Share), likeliest);
+                })
+                .Append(new Suspect(null, NoneOfThese, null))
+                .Append(new Suspect(null, Share(weights.Length - 1), null, IsSound: true))
+                .OrderByDescending(s => s.Share),
+        ];
+    }
+
+    /// <summary>
+    /// Hypotheses in groups that show the same and are weighed the same but for how likely they were: all that leave the duty
+    /// alone are taken for the sound machine. Every other is a group of its own.
+    /// </summary>
+    private IEnumerable<int[]> AlikeByEffects() =>
+        Enumerable
+            .Range(0, weights.Length)
+            .GroupBy(h =>
+                Table.Hypotheses[h] is { Fault: { } fault, HasPredictions: false }
+                    ? (-1, fault.ComesAndGoes)
+                    : (h, false)
+            )
+            .Select(g => g.ToArray());
+
+    /// <summary>
+    /// Where readings have left a leading hypothesis few particles that count, or none near, its severities are drawn anew
+    /// about where they best explain the readings, and it is weighed again: otherwise it would be punished, reading by
+    /// reading, for the gap beside its nearest one.
+    /// </summary>
+    private void Refine(List<GroupedReading> grouped, double[][] told)
+    {
+        const double FewOf = 0.25;
+        if (grouped.Count == 0)
+        {
+            return;
+        }
+
+        var (leastShare, most) = Table.FollowsWaves ? (1e-3, 10) : (0.05, 3);
+        var fits = new SeverityFit?[weights.Length];
+        Parallel.For(0, weights.Length, h => fits[h] = SeverityFit.Of(this, Table.Hypotheses[h], grouped, told[h]));
+        var total = weights.Select((w, h) => Math.Max(w.Sum(), fits[h]?.Weight ?? 0)).Sum();
+        var few = Enumerable
+            .Range(0, weights.Length)
+            .Where(h => fits[h] is { } fit && Math.Max(weights[h].Sum(), fit.Weight) > leastShare * total)
+            .Select(h => (Index: h, Sum: weights[h].Sum(), Squares: weights[h].Sum(w => w * w), Fit: fits[h]!.Value))
+            .Where(x => x.Sum < x.Fit.Weight || x.Sum * x.Sum / x.Squares < FewOf * Table.Particles)
+            .OrderByDescending(x => Math.Max(x.Sum, x.Fit.Weight))
+            .Take(most)
+            .ToList();
+        Parallel.ForEach(
+            few,
+            x =>
+            {
+                refined[x.Index] = Table.Near(x.Index, x.Fit.About, x.Fit.Within);
+                weights[x.Index] = Weigh(x.Index, grouped);
+            }
+        );
+    }
+
+    /// <summary>A hypothesis with the predictions its weights stand for.</summary>
+    internal Hypothesis Hypothesis(int index) => refined[index] ?? Table.Hypotheses[index];
+
+    /// <summary>A hypothesis's particles after the complaint and some readings, not yet brought to sum to one with others.</summary>
+    internal double[] Weigh(int hypothesis, IReadOnlyList<GroupedReading> readings) =>
+        Weigher(hypothesis).Weigh(Prior(hypothesis), readings);
+
+    private ParticleWeigher Weigher(int hypothesis)
+    {
+        var (_, gains, healthyLamps) = ground.Value;
+        return new ParticleWeigher(this, Hypothesis(hypothesis), gains, healthyLamps);
+    }
+
+    /// <summary>How likely a particle of a hypothesis was before the complaint, by rate, circumstances and what was looked at.</summary>
+    private double Prior(int hypothesis)
+    {
+        var weighed = Hypothesis(hypothesis);
+        var rates = ground.Value.Rates;
+        var rate =
+            weighed.Fault?.RateUnder(Complaint.Circumstances)
+            ?? rates * (Complaint.Heard == Heard.WillNotStart ? NotElectricalShare : SoundMachineShare);
+
+        // A fault that leaves the duty alone is no reason for this complaint: as seldom as none at all.
+        rate *= weighed is { Fault: not null, HasPredictions: false } ? SoundMachineShare : 1;
+        return rate / rates * (1 - NoneOfTheseShare) / Table.Particles * SideEvidence.Of(weighed.Fault);
+    }
+
+    /// <summary>What every weighing stands on: rates, this meter's gains, how lamps look on a sound machine.</summary>
+    private (double Rates, double[] Gains, double[] HealthyLamps) Ground()
+    {
+        var healthyLamps = new double[Table.Particles];
+        for (var p = 0; p < healthyLamps.Length; p++)
+        {
+            healthyLamps[p] = ParticleWeigher.LampLikelihood(this, Table.Healthy, p);
+        }
+
+        // The complaint chose the circuit: what cannot give it is not what other causes are weighed against.
+        var rates = Table
+            .Hypotheses.Where(h => h.HasPredictions)
+            .Sum(h => h.Fault?.RateUnder(Complaint.Circumstances) ?? 0);
+
+        // Where no single fault gives it, what does not is no likelier for that: two at once, or not as drawn.
+        rates = rates > 0 ? rates : Table.Hypotheses.Sum(h => h.Fault?.RateUnder(Complaint.Circumstances) ?? 0);
+        return (Math.Max(rates, 1e-9), MeterGains(), healthyLamps);
+    }
+
+    private double[] WeighDraws()
+    {
+        const double Floor = 0.3;
+        var draws = new double[Table.Particles];
+        foreach (var particles in weights)
+        {
+            for (var p = 0; p < draws.Length; p++)
+            {
+                draws[p] += particles[p];
+            }
+        }
+
+        var floor = draws.Sum() * Floor / draws.Length;
+        return [.. draws.Select(w => w + floor)];
+    }
+
+    /// <summary>The gain error of this one meter, by particle: shared by all readings, so it never averages out.</summary>
+    private double[] MeterGains()
+    {
+        var random = new Random(7717);
+        return
+        [
+            .. Enumerable.Range(0, Table.Particles).Select(_ => 1 + (Meter.GainSigma * HealthyMachine.Normal(random))),
+        ];
+    }
+}
+
+/// <summary>
+/// Readings of one pair of points taken together: repeats average the meter's noise and nothing else. In an order of their
+/// own, so that it does not matter in which they were taken.
+/// </summary>
+/// <param name="At">Where.</param>
+/// <param name="Volts">Mean of the readings; null when it jumped.</param>
+/// <param name="Symptom">Whether the symptom was there.</param>
+/// <param name="Noise">Standard deviation of the mean.</param>
+/// <param name="Times">How many times it was read.</param>
+internal sealed record GroupedReading(ProbePair At, double? Volts, SymptomNow Symptom, double Noise, int Times)
+{
+    public static List<GroupedReading> Of(PredictionTable table, IReadOnlyList<Reading> readings, Meter meter) =>
+        [
+            .. readings
+                .GroupBy(r => (r.At, r.Symptom, Jumps: r.Volts is null))
+                .Select(g =>
+                {
+                    var volts = g.Key.Jumps ? (double?)null : g.Average(r => r.Volts!.Value);
+                    var quantity = table.Conditions[g.Key.At.Condition].Quantity;
+                    var noise = Scale.Noise(meter, quantity, volts ?? 0) / Math.Sqrt(g.Count());
+                    return new GroupedReading(g.Key.At, volts, g.Key.Symptom, noise, g.Count());
+                })
+                .OrderBy(r => (r.At.Condition, r.At.Red, r.At.Black, r.Symptom, r.Volts)),
+        ];
+}

@@ -1,0 +1,148 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis.Inference;
+
+/// <summary>Volts left at one point of a line.</summary>
+/// <param name="Node">The point.</param>
+/// <param name="Low">Lower edge of healthy.</param>
+/// <param name="Middle">Middle of healthy.</param>
+/// <param name="High">Upper edge of healthy.</param>
+/// <param name="Suspected">What the first suspect would leave there.</param>
+public readonly record struct Step(int Node, double Low, double Middle, double High, double Suspected);
+
+/// <summary>Where sound wiring would read at one place.</summary>
+/// <param name="WorkingLow">Lower edge while the machine works.</param>
+/// <param name="WorkingHigh">Upper edge of that.</param>
+/// <param name="IdleLow">Lower edge while its load draws nothing, or nothing draws at all.</param>
+/// <param name="IdleHigh">Upper edge of that.</param>
+/// <param name="Meter">Meter whose doubt counts.</param>
+/// <param name="Quantity">What is read; the bands are on its <see cref="Scale"/>.</param>
+public readonly record struct SoundBands(
+    double WorkingLow,
+    double WorkingHigh,
+    double IdleLow,
+    double IdleHigh,
+    Meter Meter,
+    Quantity Quantity = Quantity.Volts
+)
+{
+    // Below this a difference is nobody's fault: probe contact, settling. From memory.
+    private const double SlackVolts = 0.03;
+
+    /// <summary>Whether a reading lies in either band, within the meter's doubt.</summary>
+    public bool Agrees(double volts) => LikeWorking(volts) || LikeIdle(volts);
+
+    /// <summary>Whether a reading lies in the idle band.</summary>
+    public bool LikeIdle(double volts) => Within(volts, IdleLow, IdleHigh);
+
+    private bool LikeWorking(double volts) => Within(volts, WorkingLow, WorkingHigh);
+
+    private bool Within(double volts, double low, double high)
+    {
+        var doubt =
+            (2 * Scale.Noise(Meter, Quantity, volts))
+            + (2 * Scale.GainSigma(Meter, Quantity) * Math.Abs(volts))
+            + SlackVolts;
+        return volts >= low - doubt && volts <= high + doubt;
+    }
+}
+
+/// <summary>Volts left along a line, above battery negative: healthy band and the first suspect's.</summary>
+public static class Staircase
+{
+    /// <summary>Steps of a line in one condition; the heavy line against a machine at work, any other against one whose load is idle.</summary>
+    public static IReadOnlyList<Step> Of(Beliefs beliefs, LinePath line, int condition)
+    {
+        var heavy = string.Equals(line.Part, beliefs.Table.Duty.Load, StringComparison.Ordinal);
+        var draws = beliefs.DrawWeights;
+        var first = beliefs.Leading;
+        var reference = beliefs.Table.Circuit.Reference;
+        return
+        [
+            .. line.Nodes.Select(n =>
+            {
+                var at = new ProbePair(condition, n, reference);
+                var (low, middle, high) = heavy
+                    ? Band(beliefs.Table.Healthy, beliefs, at, draws)
+                    : IdleBand(beliefs, at, draws);
+                var suspected = first is null ? middle : Middle(first, at, beliefs);
+                return new Step(n, low, middle, high, suspected);
+            }),
+        ];
+    }
+
+    /// <summary>
+    /// Where sound wiring would read, 5th to 95th percentile, meter noise left out. Two bands: the machine at work, and
+    /// the machine whose load draws nothing. The battery sags for the one and not for the other, and wiring is good if
+    /// it reads like either.
+    /// </summary>
+    public static SoundBands Sound(Beliefs beliefs, ProbePair at)
+    {
+        var draws = beliefs.DrawWeights;
+        var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws);
+        var quantity = beliefs.Table.Conditions[at.Condition].Quantity;
+        if (quantity != Quantity.Volts)
+        {
+            return new SoundBands(low, high, low, high, beliefs.Meter, quantity);
+        }
+
+        var (idleLow, _, idleHigh) = IdleBand(beliefs, at, draws);
+        return new SoundBands(low, high, idleLow, idleHigh, beliefs.Meter);
+    }
+
+    /// <summary>What the likeliest hypothesis would show at a place, in volts.</summary>
+    public static double Suspected(Beliefs beliefs, ProbePair at) =>
+        beliefs.Leading is { } first ? Middle(first, at, beliefs) : 0;
+
+    /// <summary>What a fault would show at a place by what is believed of its severity, on the quantity's scale.</summary>
+    /// <exception cref="InvalidOperationException">No hypothesis of the table is that fault.</exception>
+    public static double Shown(Beliefs beliefs, Fault fault, ProbePair at) =>
+        Middle(
+            beliefs.Table.Hypotheses.First(h => string.Equals(h.Fault?.Id, fault.Id, StringComparison.Ordinal)),
+            at,
+            beliefs
+        );
+
+    /// <summary>Whether a reading agrees with sound wiring, within its spread and the meter's own error.</summary>
+    public static bool Agrees(Beliefs beliefs, ProbePair at, double volts) => Sound(beliefs, at).Agrees(volts);
+
+    private static (double, double, double) Band(Hypothesis sound, Beliefs beliefs, ProbePair at, double[] draws)
+    {
+        var sorted = Enumerable
+            .Range(0, draws.Length)
+            .Select(p => (Volts: sound.Across(at)[p], Weight: draws[p]))
+            .OrderBy(x => x.Volts)
+            .ToArray();
+        return (Quantiles.Of(sorted, 0.05), Quantiles.Of(sorted, 0.5), Quantiles.Of(sorted, 0.95));
+    }
+
+    /// <summary>From idle to no current at all: between the two, wiring is good whatever is drawn beyond it.</summary>
+    private static (double, double, double) IdleBand(Beliefs beliefs, ProbePair at, double[] draws)
+    {
+        var (low, middle, high) = Band(beliefs.Table.Idle, beliefs, at, draws);
+        var (unloadedLow, _, unloadedHigh) = Band(beliefs.Table.Unloaded, beliefs, at, draws);
+        return (Math.Min(low, unloadedLow), middle, Math.Max(high, unloadedHigh));
+    }
+
+    /// <summary>Median of what the leading hypothesis shows at a place.</summary>
+    private static double Middle(Hypothesis hypothesis, ProbePair at, Beliefs beliefs)
+    {
+        var weights = beliefs.Weights(beliefs.LeadingIndex);
+        var sorted = new (double Volts, double Weight)[weights.Length];
+        for (var p = 0; p < sorted.Length; p++)
+        {
+            sorted[p] = (hypothesis.Across(at)[p], weights[p]);
+        }
+
+        Array.Sort(sorted);
+        return Quantiles.Of(sorted, 0.5);
+    }
+}

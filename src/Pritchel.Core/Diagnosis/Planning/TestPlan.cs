@@ -1,0 +1,441 @@
+using System.Collections.Concurrent;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis.Planning;
+
+/// <summary>How things stand on the floor: what is open already, what cannot be reached, who is there.</summary>
+public sealed record Situation
+{
+    /// <summary>Places already opened, by id.</summary>
+    public IReadOnlySet<string> Opened { get; init; } = new HashSet<string>(StringComparer.Ordinal);
+
+    /// <summary>Places given up on, by id.</summary>
+    public IReadOnlySet<string> Unreachable { get; init; } = new HashSet<string>(StringComparer.Ordinal);
+
+    /// <summary>Condition the controls are in, or null at the start.</summary>
+    public int? Condition { get; init; }
+
+    /// <summary>Whether the battery's grounded post is off, for ohms.</summary>
+    public bool BatteryOff { get; init; }
+
+    /// <summary>Whether the engine has been made safe to turn.</summary>
+    public bool MadeSafe { get; init; }
+
+    /// <summary>Whether the person works alone.</summary>
+    public bool Alone { get; init; }
+
+    /// <summary>Tests not to be offered again: answered or passed over.</summary>
+    public IReadOnlySet<ProbePair> Done { get; init; } = new HashSet<ProbePair>();
+}
+
+/// <summary>A test on offer.</summary>
+/// <param name="At">Where the probes go.</param>
+/// <param name="Red">Red probe.</param>
+/// <param name="Black">Black probe.</param>
+/// <param name="Condition">State of the controls.</param>
+/// <param name="Minutes">What it takes, with access not yet made.</param>
+/// <param name="Bits">Expected information about which repair it is.</param>
+public sealed record PlannedTest(
+    ProbePair At,
+    ProbePoint Red,
+    ProbePoint Black,
+    Condition Condition,
+    Minutes Minutes,
+    double Bits
+)
+{
+    // Sixty-four particles leave about this much chance in any estimate of bits; counted in full, half a dozen idle
+    // readings within reach beat the one that halves what is left behind four screws.
+    private const double ChanceBits = 0.1;
+
+    /// <summary>Bits that the chance of so many particles would show of a test that tells nothing.</summary>
+    public double ByChance { get; init; } = ChanceBits;
+
+    /// <summary>Of the minutes, those that mending what is suspected would take anyway: opening the place where it lies.</summary>
+    public Minutes WantedAnyway { get; init; }
+
+    /// <summary>Minutes that one waits until a fault that comes and goes is there to be measured.</summary>
+    public Minutes Wait { get; init; }
+
+    /// <summary>Expected information per minute that only it takes, what chance alone would show taken off.</summary>
+    public double Rate =>
+        (Sure + (0.05 * Math.Min(Bits, ByChance))) / (Minutes.Value - WantedAnyway.Value + Wait.Value);
+
+    /// <summary>Fewer bits than this and the test is not worth a walk: half of what chance would show, within limits.</summary>
+    public double Telling => Math.Max(TestPlan.LeastBits, Math.Min(ChanceBits / 2, ByChance / 2));
+
+    /// <summary>Bits beyond what chance would show.</summary>
+    public double Sure => Math.Max(0, Bits - ByChance);
+
+    /// <summary>Bits by chance among so many particles that still count: as their root, by eye on rehearsals.</summary>
+    internal static double ChanceOf(double particles) =>
+        ChanceBits * Math.Sqrt(PredictionTable.UsualParticles / particles);
+}
+
+/// <summary>Chooses what to measure next: most expected information per minute.</summary>
+public sealed class TestPlan
+{
+    // Times of handling, in minutes: common practice, no source.
+    private const double ReadingMinutes = 0.5;
+    private const double BeepMinutes = 0.3;
+    private const double FiddlyMinutes = 0.4;
+    private const double ControlMinutes = 0.2;
+    private const double MakeSafeMinutes = 1.5;
+    private const double AloneMinutes = 0.7;
+
+    private const double TakeOffMinutes = 0.5;
+    private const double BatteryMinutes = 1;
+    private const double EngineMinutes = 0.7;
+
+    // Clipping a lead or a bulb on, and the price of what can go wrong with live heavy posts.
+    private const double JumpMinutes = 0.7;
+    private const double HeavyMinutes = 2;
+
+    /// <summary>Below this a test tells nothing worth its while.</summary>
+    public const double LeastBits = 0.02;
+
+    // Figures looked up before a shortlist is worth drawing up, and how it is: a few hundredths of a second's work.
+    private const long QuickLooks = 4_000_000;
+    private const int ShortlistParticles = 6;
+    private const int Shortlist = 160;
+
+    // Tests followed when looking ahead, and what may come first among them.
+    private const int Followed = 24;
+    private const double NearlyAsMuch = 0.4;
+
+    private readonly PredictionTable table;
+    private readonly ProbePoints points;
+    private readonly List<(int Red, int Black)> pairs = [];
+    private readonly ConcurrentDictionary<(ProbePair At, bool Alone), TestCost> costs = new();
+    private readonly Place[][] offPlaces;
+
+    /// <summary>Lists every pair of points worth probing on a machine.</summary>
+    public TestPlan(PredictionTable table, ProbePoints points)
+    {
+        this.table = table;
+        this.points = points;
+        offPlaces = [.. table.Conditions.Select(c => OffPlaces(c).ToArray())];
+        ListPairs();
+    }
+
+    /// <summary>Tests on offer, best first.</summary>
+    /// <param name="beliefs">What is believed.</param>
+    /// <param name="situation">How things stand.</param>
+    /// <param name="most">How many to return.</param>
+    public IReadOnlyList<PlannedTest> Best(Beliefs beliefs, Situation situation, int most = 8)
+    {
+        var readable = table.Conditions.Select(c => Scale.CanRead(beliefs.Meter, c.Quantity)).ToArray();
+        var allowed = Allowed(situation).Where(p => readable[p.Condition]).ToArray();
+        var gain = new InformationGain(beliefs);
+        if ((long)gain.Looks * allowed.Length > QuickLooks)
+        {
+            // After the complaint hundreds of faults are left with all their particles: a few of each show which tests are
+            // worth rating in full.
+            allowed =
+            [
+                .. Rated(allowed, beliefs, situation, new InformationGain(beliefs, ShortlistParticles))
+                    .OrderByDescending(p => p.Rate)
+                    .Take(Math.Max(Shortlist, most))
+                    .Select(p => p.At),
+            ];
+        }
+
+        var planned = Rated(allowed, beliefs, situation, gain);
+        var ranked = planned
+            .OrderByDescending(p => p.Bits >= p.Telling)
+            .ThenByDescending(p => p.Rate)
+            .ThenBy(p => p.At.Red)
+            .Take(Math.Max(most, Followed))
+            .ToList();
+        if (ranked.Count > 0 && ranked[0].Bits < LeastBits && Confirming(beliefs, planned) is { } confirming)
+        {
+            PutFirst(ranked, confirming);
+        }
+        else if (LookingAhead(beliefs, situation, ranked, planned) is { } lookingAhead)
+        {
+            PutFirst(ranked, lookingAhead);
+        }
+
+        ranked.RemoveRange(Math.Min(most, ranked.Count), Math.Max(0, ranked.Count - most));
+        return ranked;
+    }
+
+    private static void PutFirst(List<PlannedTest> ranked, PlannedTest test)
+    {
+        ranked.Remove(test);
+        ranked.Insert(0, test);
+    }
+
+    /// <summary>
+    /// With few suspects left, of the tests that tell nearly as much per minute as the best, the one that fewest minutes
+    /// follow; null where that is not looked into.
+    /// </summary>
+    private PlannedTest? LookingAhead(
+        Beliefs beliefs,
+        Situation situation,
+        List<PlannedTest> ranked,
+        PlannedTest[] planned
+    )
+    {
+        if (ranked.Count == 0 || ranked[0].Bits < ranked[0].Telling)
+        {
+            return null;
+        }
+
+        var first = ranked.Where(p => p.Bits >= p.Telling && p.Rate > NearlyAsMuch * ranked[0].Rate).ToList();
+        var later = planned
+            .Where(p => p.Bits >= p.Telling)
+            .OrderByDescending(p => p.Bits)
+            .ThenBy(p => p.Minutes.Value)
+            .Take(Followed)
+            .ToList();
+        return first.Count < 2 ? null : Lookahead.Best(beliefs, this, situation, first, [.. ranked, .. later]);
+    }
+
+    private PlannedTest[] Rated(ProbePair[] tests, Beliefs beliefs, Situation situation, InformationGain gain)
+    {
+        var counting = beliefs.Counting;
+        var wait = WiggleTests.Wait(beliefs.Complaint);
+        var present = WiggleTests.IsCalledFor(beliefs.Complaint) ? Likelihood.Presence(beliefs.Complaint) : 1;
+        var wanted = beliefs
+            .Suspects.Where(s => s.Repair is not null)
+            .GroupBy(s => s.Repair!.Place, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => g.Sum(s => s.Share), StringComparer.Ordinal);
+        var planned = new PlannedTest[tests.Length];
+        Parallel.For(
+            0,
+            tests.Length,
+            gain.NewScratch,
+            (i, _, scratch) =>
+            {
+                var anyway = 0.0;
+                foreach (var place in Cost(tests[i], situation.Alone).Places)
+                {
+                    anyway += situation.Opened.Contains(place.Id)
+                        ? 0
+                        : place.Minutes * wanted.GetValueOrDefault(place.Id);
+                }
+
+                // A dead circuit does not say whether the fault is there just now: one reads it as it happens to be.
+                var isDead = Scale.FeedsItself(table.Conditions[tests[i].Condition].Quantity);
+                var bits = gain.Bits(tests[i], scratch) * (isDead ? present : 1);
+                planned[i] = Plan(tests[i], situation, bits, counting) with
+                {
+                    WantedAnyway = new Minutes(anyway),
+                    Wait = isDead ? new Minutes(0) : wait,
+                };
+                return scratch;
+            },
+            _ => { }
+        );
+        return planned;
+    }
+
+    /// <summary>
+    /// When no test tells the suspects apart any more: the quickest one, at the first suspect itself where that can be,
+    /// in which it would show something that sound wiring would not, so that the meter says it too.
+    /// </summary>
+    private static PlannedTest? Confirming(Beliefs beliefs, PlannedTest[] planned)
+    {
+        const double PlainVolts = 1;
+        const int MostLookedAt = 400;
+        var (from, to) = beliefs.Leading?.Fault?.Nodes ?? (-1, -1);
+        bool AtSuspect(ProbePair at) => at.Red == from || at.Red == to || at.Black == from || at.Black == to;
+        return planned
+            .OrderByDescending(p => AtSuspect(p.At))
+            .ThenBy(p => p.Minutes.Value)
+            .ThenBy(p => p.At.Red)
+            .Take(MostLookedAt)
+            .FirstOrDefault(p =>
+            {
+                var (sound, suspected) = (Staircase.Sound(beliefs, p.At), Staircase.Suspected(beliefs, p.At));
+                return !sound.Agrees(suspected - PlainVolts)
+                    && !sound.Agrees(suspected)
+                    && !sound.Agrees(suspected + PlainVolts);
+            });
+    }
+
+    /// <summary>Tests allowed in a situation, whatever they would tell.</summary>
+    public IEnumerable<ProbePair> Allowed(Situation situation)
+    {
+        for (var c = 0; c < table.Conditions.Count; c++)
+        {
+            if (!CanTakeOff(c, situation) || !table.Predicts(c))
+            {
+                continue;
+            }
+
+            foreach (var (red, black) in table.Conditions[c].Pairs ?? pairs)
+            {
+                var pair = new ProbePair(c, red, black);
+                if (!situation.Done.Contains(pair) && CanProbe(c, red, situation) && CanProbe(c, black, situation))
+                {
+                    yield return pair;
+                }
+            }
+        }
+    }
+
+    /// <summary>
+    /// The conditions that some test is read in soonest from rest, with nothing opened yet; none where two points are joined,
+    /// which is dear for whoever does it and for the work of predicting it.
+    /// </summary>
+    /// <param name="most">How many.</param>
+    internal IEnumerable<int> Soonest(int most)
+    {
+        var rest = new Situation();
+        return Allowed(rest)
+            .Where(at => table.Conditions[at.Condition].Jump is null)
+            .GroupBy(at => at.Condition)
+            .OrderBy(tests => tests.Min(at => Cost(at, rest).Value))
+            .Take(most)
+            .Select(tests => tests.Key);
+    }
+
+    /// <summary>One test with its cost.</summary>
+    /// <param name="at">Where.</param>
+    /// <param name="situation">How things stand.</param>
+    /// <param name="bits">What it would tell.</param>
+    /// <param name="counting">Particles of a hypothesis that still count.</param>
+    public PlannedTest Plan(
+        ProbePair at,
+        Situation situation,
+        double bits,
+        double counting = PredictionTable.UsualParticles
+    ) =>
+        new(at, points.At(at.Red), points.At(at.Black), table.Conditions[at.Condition], Cost(at, situation), bits)
+        {
+            ByChance = PlannedTest.ChanceOf(Math.Max(1, counting)),
+        };
+
+    /// <summary>Minutes a test takes from how things stand.</summary>
+    public Minutes Cost(ProbePair at, Situation situation) => Cost(at, situation.Alone).From(situation);
+
+    /// <summary>What a test takes, by what it depends on.</summary>
+    internal TestCost Cost(ProbePair at, bool alone) =>
+        costs.TryGetValue((at, alone), out var known) ? known : costs.GetOrAdd((at, alone), CostAnew(at, alone));
+
+    private TestCost CostAnew(ProbePair at, bool alone)
+    {
+        var condition = table.Conditions[at.Condition];
+        var feedsItself = Scale.FeedsItself(condition.Quantity);
+        var always =
+            (condition.Quantity == Quantity.Beep ? BeepMinutes : ReadingMinutes)
+            + (TakeOffMinutes * offPlaces[at.Condition].Length);
+        always += condition.Speed == DutySpeed.Rest ? 0 : EngineMinutes;
+        always += points.At(at.Red).Fiddly ? FiddlyMinutes : 0;
+        always += points.At(at.Black).Fiddly ? FiddlyMinutes : 0;
+        always += condition.Held.Count > 0 && alone ? AloneMinutes : 0;
+        always +=
+            condition.Jump is null ? 0
+            : condition.Jump.IsHeavy ? HeavyMinutes
+            : JumpMinutes;
+        return new TestCost(
+            always,
+            [.. Places(at)],
+            at.Condition,
+            ControlMinutes,
+            condition.MayTurnEngine ? MakeSafeMinutes : 0,
+            feedsItself && table.Conditions[0].IsFree ? BatteryMinutes : 0,
+            feedsItself ? 0 : BatteryMinutes
+        );
+    }
+
+    /// <summary>How things stand after a reading: places stay open, controls stay put, safe stays safe.</summary>
+    public Situation After(Situation before, ProbePair at) =>
+        before with
+        {
+            Opened = before.Opened.Union(Places(at).Select(p => p.Id)).ToHashSet(StringComparer.Ordinal),
+            Condition = at.Condition,
+            BatteryOff = Scale.FeedsItself(table.Conditions[at.Condition].Quantity) && table.Conditions[0].IsFree,
+            MadeSafe = before.MadeSafe || table.Conditions[at.Condition].MayTurnEngine,
+            Done = new HashSet<ProbePair>(before.Done) { at },
+        };
+
+    private bool CanProbe(int condition, int node, Situation situation)
+    {
+        var place = points.At(node).Place;
+        var wanted = table.Conditions[condition];
+
+        // A spark tester sits on the plug lead, away from what was opened to take the kill wire off.
+        return !situation.Unreachable.Contains(place.Id)
+            && (place.EngineMayTurn || !wanted.MayTurnEngine || wanted.Quantity == Quantity.Spark);
+    }
+
+    /// <summary>Places that a test reaches into: where something is taken off, and where the probes go.</summary>
+    public IEnumerable<Place> Places(ProbePair at)
+    {
+        var condition = table.Conditions[at.Condition];
+
+        // On the plug lead a spark tester is away from the coil; at the coil it sits on its tower.
+        var probed = condition.Tester switch
+        {
+            SparkTesterAt.PlugLead => [],
+            SparkTesterAt.Coil => [points.At(at.Red).Place],
+            _ => new[] { points.At(at.Red).Place, points.At(at.Black).Place },
+        };
+        return offPlaces[at.Condition].Concat(probed).DistinctBy(p => p.Id);
+    }
+
+    private bool CanTakeOff(int condition, Situation situation) =>
+        Array.TrueForAll(offPlaces[condition], p => !situation.Unreachable.Contains(p.Id));
+
+    /// <summary>Places where a condition's wires and couplings are taken off.</summary>
+    private IEnumerable<Place> OffPlaces(Condition condition)
+    {
+        var machine = table.Circuit.Machine;
+        return condition
+            .Off.Select(what =>
+                machine.Wires.FirstOrDefault(w => what.StartsWith(w.Id + "@", StringComparison.Ordinal)) is { } wire
+                    ? MachineWords.PartAt(
+                        machine,
+                        what.EndsWith("from", StringComparison.Ordinal) ? wire.From.At : wire.To.At
+                    )
+                    : machine.Parts.First(p => string.Equals(p.Id, what, StringComparison.Ordinal))
+            )
+            .Select(p => MachineWords.PlaceOf(machine, p))
+            .DistinctBy(p => p.Id);
+    }
+
+    private void ListPairs()
+    {
+        var grounds = points.Grounds.Select(g => g.Node).Distinct().ToArray();
+        var seen = new HashSet<(int, int)>();
+        foreach (var point in points.All)
+        {
+            foreach (var ground in grounds.Where(g => g != point.Node))
+            {
+                seen.Add((point.Node, ground));
+            }
+        }
+
+        foreach (var branch in table.Circuit.Network.Branches.Where(b => b.From != b.To && Near(b.From, b.To)))
+        {
+            if (!seen.Contains((branch.To, branch.From)))
+            {
+                seen.Add((branch.From, branch.To));
+            }
+        }
+
+        pairs.AddRange(seen);
+    }
+
+    /// <summary>Both probes within reach of one pair of leads: one place, or the two ends of a cable.</summary>
+    private bool Near(int a, int b) =>
+        string.Equals(points.At(a).Place.Zone, points.At(b).Place.Zone, StringComparison.Ordinal)
+        || table.Circuit.Machine.Wires.Any(w =>
+            w.Cable == true && table.Circuit.NodeOf(w.Id + "@from") == a && table.Circuit.NodeOf(w.Id + "@to") == b
+        );
+}

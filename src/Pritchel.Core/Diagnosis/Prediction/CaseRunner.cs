@@ -1,0 +1,635 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Handbook;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis.Prediction;
+
+/// <summary>Solves particles of a hypothesis: tries the duty once, then visits every condition from rest.</summary>
+internal sealed class CaseRunner
+{
+    private const double SlowShare = 0.75;
+    private const double WeakSpark = 0.5;
+    private const double Idle = 0.05;
+
+    /// <summary>More than this out of a battery at rest flattens it in days: from memory.</summary>
+    public const double DrainAmps = 0.03;
+
+    private const double ChargesShare = 0.5;
+    private const double LeastCharge = 0.05;
+
+    // About 1 mA into a short, 2.8 V open: the diode range of common meters, from memory.
+    private const double DiodeVolts = 2.8;
+    private const double DiodeInsideOhms = 2800;
+
+    private readonly PredictionTable table;
+    private readonly Circuit circuit;
+    private readonly CircuitState state;
+    private readonly ControlSetting rest;
+    private readonly Device load;
+    private readonly Device? control;
+    private readonly Device[] lamps;
+    private readonly double[] values;
+    private readonly double[] opened;
+    private readonly ParameterId[][] off;
+    private readonly ParameterId[] batteries;
+    private readonly ParameterId[][] tested;
+    private readonly Dictionary<(int Red, int Black), CircuitState> metered = [];
+    private readonly double tolerance;
+    private readonly MeterLoad meterLoad;
+    private readonly int[] asTried;
+    private double[] peaks = [];
+    private DeadNetwork? dead;
+
+    // The condition whose dead circuit stands eliminated; −1 for none.
+    private int standsDead = -1;
+    private readonly CircuitState?[] stood;
+    private CircuitState? still;
+    private Snapshot tried;
+    private Snapshot spare;
+    private Snapshot[] stands = [];
+    private readonly CaseRunner? sound;
+    private Snapshot? carriedIn;
+    private Settlement settled;
+
+    /// <summary>A runner of a table's conditions.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="circuit">The table's circuit, or that circuit with the paths a fault lays.</param>
+    /// <param name="tolerance">How near values must come to rest.</param>
+    /// <param name="sound">Runner of the sound machine on the same draws, where windings carry about what they will here.</param>
+    public CaseRunner(PredictionTable table, Circuit circuit, double tolerance, CaseRunner? sound = null)
+    {
+        this.sound = sound;
+        this.table = table;
+        this.circuit = circuit;
+        this.tolerance = tolerance;
+        state = new CircuitState(circuit) { Tolerance = tolerance, FollowsWaves = table.FollowsWaves };
+        rest = circuit.Setting(null);
+        load = circuit.DeviceOf(table.Duty.Load);
+        control = table.Duty.Control is null ? null : circuit.DeviceOf(table.Duty.Control);
+        lamps = [.. table.Lamps.Select(circuit.DeviceOf)];
+        values = new double[circuit.Parameters.Count];
+        opened = new double[values.Length];
+        (off, batteries, tested) = (table.Off, table.Batteries, table.Tested);
+        if (circuit.LaysThrough)
+        {
+            off =
+            [
+                .. table.Conditions.Select((c, i) => off[i].Concat(c.Off.SelectMany(circuit.LaidThrough)).ToArray()),
+            ];
+        }
+
+        meterLoad = new MeterLoad(circuit);
+        stood = new CircuitState?[table.Conditions.Count];
+        (tried, spare) = (new Snapshot(circuit), new Snapshot(circuit));
+        asTried = [.. Enumerable.Range(0, table.Conditions.Count).Where(AsTried)];
+    }
+
+    /// <summary>Whether a condition is where things stand once the duty has been tried: its own, or on another range.</summary>
+    private bool AsTried(int condition)
+    {
+        var (wanted, duty) = (table.Conditions[condition], table.Conditions[0]);
+        if (condition == 0)
+        {
+            return wanted.IsFree;
+        }
+
+        return wanted.Quantity == Quantity.AcVolts
+            && wanted.Off.Count == 0
+            && wanted.Speed == duty.Speed
+            && wanted.Setting.Equals(duty.Setting);
+    }
+
+    /// <summary>The state last solved.</summary>
+    public CircuitState State => state;
+
+    /// <summary>
+    /// Solves all particles of one hypothesis. One that does its duty whatever its severity is not a suspect for this
+    /// complaint: it keeps no predictions and is taken for the sound machine.
+    /// </summary>
+    public Hypothesis Predict(Fault? fault, ParticleDraws draws, Hypothesis? healthy)
+    {
+        var heard = new Heard[draws.Count];
+        StandAfresh(draws);
+        if (healthy is not null && Screened(fault, draws, healthy))
+        {
+            return healthy.Harmless(fault);
+        }
+
+        var shown = new Predictions(table, lamps.Length);
+        var first = Screen(draws);
+        foreach (var p in first)
+        {
+            heard[p] = Try(fault, draws, p, draws.Severity(p), shown);
+            VisitFrom(p, shown, []);
+        }
+
+        // All hypotheses share the draws: where the mildest, the worst and two between show what the sound machine shows,
+        // the fault does not reach, and the sound machine's figures are its own.
+        var reaches = Enumerable
+            .Range(0, table.Conditions.Count)
+            .Select(c => c == 0 || healthy is null || !Array.TrueForAll(first, p => healthy.Shows(shown, c, p)))
+            .ToArray();
+        foreach (var p in Enumerable.Range(0, draws.Count).Except(first))
+        {
+            heard[p] = Try(fault, draws, p, draws.Severity(p), shown);
+        }
+
+        if (healthy?.IsLike(heard) == true)
+        {
+            return healthy.Harmless(fault);
+        }
+
+        var (severities, mass) = Gathered(fault, draws, healthy, heard, shown);
+        for (var p = 0; p < draws.Count; p++)
+        {
+            if (!first.Contains(p) || severities[p] != draws.Severity(p))
+            {
+                VisitFrom(p, shown, reaches);
+            }
+        }
+
+        healthy?.Lend(shown, reaches);
+        return new Hypothesis(fault, shown, heard, mass) { Severities = severities };
+    }
+
+    /// <summary>
+    /// The same hypothesis on the same machines with other severities, each standing for as much as it is told: what it
+    /// reached before it reaches now.
+    /// </summary>
+    public Hypothesis Again(
+        Hypothesis before,
+        ParticleDraws draws,
+        Hypothesis healthy,
+        double[] severities,
+        double[] mass
+    )
+    {
+        var shown = new Predictions(table, lamps.Length);
+        var heard = new Heard[draws.Count];
+        StandAfresh(draws);
+        var reaches = before.Reaches(healthy, table.Conditions.Count);
+        for (var p = 0; p < draws.Count; p++)
+        {
+            heard[p] = Try(before.Fault, draws, p, severities[p], shown);
+            VisitFrom(p, shown, reaches);
+        }
+
+        healthy.Lend(shown, reaches);
+        return new Hypothesis(before.Fault, shown, heard, mass) { Severities = severities };
+    }
+
+    private void StandAfresh(ParticleDraws draws)
+    {
+        Array.Clear(stood);
+        if (stands.Length != draws.Count)
+        {
+            stands = [.. Enumerable.Range(0, draws.Count).Select(_ => new Snapshot(circuit))];
+        }
+    }
+
+    /// <summary>One particle's duty tried, what stands then noted, and kept to go on from; what is heard.</summary>
+    private Heard Try(Fault? fault, ParticleDraws draws, int particle, double severity, Predictions shown)
+    {
+        tried = stands[particle];
+        carriedIn = sound?.stands[particle];
+        var heard = Begin(fault, draws.Parameters(particle), severity);
+        NoteAsTried(particle, shown);
+        return heard;
+    }
+
+    private void NoteAsTried(int particle, Predictions shown)
+    {
+        foreach (var c in asTried)
+        {
+            shown.Chatters[c][particle] = settled == Settlement.Chatters;
+            Note(shown, c, particle);
+        }
+    }
+
+    /// <summary>Goes on from where one particle's duty was tried into every other condition that the fault reaches.</summary>
+    private void VisitFrom(int particle, Predictions shown, bool[] reaches)
+    {
+        tried = stands[particle];
+        tried.Parameters.CopyTo(values, 0);
+        standsDead = -1;
+        for (var c = 0; c < table.Conditions.Count; c++)
+        {
+            if (table.HasFigures(c) && !asTried.Contains(c) && (reaches.Length == 0 || reaches[c]))
+            {
+                shown.Chatters[c][particle] = Visit(c) == Settlement.Chatters;
+                Note(shown, c, particle);
+            }
+        }
+    }
+
+    /// <summary>
+    /// Where only a few particles fail in one way, a complaint of that way would tie the fault to whatever battery and
+    /// joints they chanced to have. So particles that work, or fail in a commoner way, are given severities like theirs until
+    /// every way of failing has its share of them, and what each way stands for stays what the first draw gave it:
+    /// importance sampling by strata.
+    /// </summary>
+    private (double[] Severities, double[]? Mass) Gathered(
+        Fault? fault,
+        ParticleDraws draws,
+        Hypothesis? healthy,
+        Heard[] heard,
+        Predictions shown
+    )
+    {
+        const double Jitter = 0.05;
+        var count = draws.Count;
+        var severities = Enumerable.Range(0, count).Select(draws.Severity).ToArray();
+        var first = heard.ToArray();
+        var ways = first.Where((h, p) => h != healthy?.HeardBy[p]).Distinct().ToList();
+        if (fault is null || ways.Count == 0 || first.Distinct().Count() == 1)
+        {
+            return (severities, null);
+        }
+
+        var (random, quota) = (new Random(count), count / ways.Count);
+        foreach (var way in ways)
+        {
+            var like = Enumerable.Range(0, count).Where(p => first[p] == way).Select(draws.Severity).ToArray();
+            for (var p = 0; p < count && heard.Count(h => h == way) < quota; p++)
+            {
+                if (heard[p] == way || (ways.Contains(heard[p]) && heard.Count(h => h == heard[p]) <= quota))
+                {
+                    continue;
+                }
+
+                var severity = Math.Clamp(
+                    like[random.Next(like.Length)] + (Jitter * (random.NextDouble() - 0.5)),
+                    0,
+                    1
+                );
+                (tried, carriedIn) = (spare, sound?.stands[p]);
+                if (Begin(fault, draws.Parameters(p), severity) == way)
+                {
+                    (severities[p], heard[p]) = (severity, way);
+                    (stands[p], spare) = (spare, stands[p]);
+                    NoteAsTried(p, shown);
+                }
+            }
+        }
+
+        var (before, after) = (first.CountBy(h => h).ToDictionary(), heard.CountBy(h => h).ToDictionary());
+        return (severities, [.. heard.Select(h => (double)before[h] / after[h])]);
+    }
+
+    /// <summary>Starts a case and tries the duty; what is heard.</summary>
+    public Heard Begin(Fault? fault, ReadOnlySpan<double> parameters, double severity)
+    {
+        circuit.NominalTail(parameters.Length, values);
+        parameters.CopyTo(values);
+        table.ApplyAlterations(values);
+        if (fault is not null)
+        {
+            circuit.Plant(fault, fault.Severity.At(severity), values);
+        }
+
+        return TryDuty();
+    }
+
+    /// <summary>The same with any number of faults at once.</summary>
+    public Heard Begin(IEnumerable<PlantedFault> planted, ReadOnlySpan<double> parameters)
+    {
+        circuit.NominalTail(parameters.Length, values);
+        parameters.CopyTo(values);
+        table.ApplyAlterations(values);
+        foreach (var (fault, fraction) in planted)
+        {
+            circuit.Plant(fault, fault.Severity.At(fraction), values);
+        }
+
+        return TryDuty();
+    }
+
+    /// <summary>Goes back to rest and into a condition.</summary>
+    public Settlement Visit(int condition)
+    {
+        var wanted = table.Conditions[condition];
+        if (condition == 0 && wanted.IsFree)
+        {
+            TryDuty();
+            return settled;
+        }
+
+        if (Scale.FeedsItself(wanted.Quantity) || wanted.Jump is not null)
+        {
+            // Read pair by pair, with the meter, lead or bulb in the circuit.
+            return Settlement.Settled;
+        }
+
+        if (wanted.Off.Count > 0 || wanted.Tester != SparkTesterAt.Nowhere)
+        {
+            Open(condition);
+            state.Begin(opened);
+        }
+        else
+        {
+            // From where the duty left things, whatever was visited since: a fuse blown on the way is not everyone's.
+            state.Back(tried);
+        }
+
+        SetSpeed(DutySpeed.Rest);
+        state.Move(rest);
+        return MoveAt(wanted.Speed, wanted.Setting);
+    }
+
+    /// <summary>Whether the fault changes nothing that is heard, by the particles that would show it soonest.</summary>
+    private bool Screened(Fault? fault, ParticleDraws draws, Hypothesis healthy) =>
+        Screen(draws)
+            .All(p =>
+            {
+                carriedIn = sound?.stands[p];
+                return Begin(fault, draws.Parameters(p), draws.Severity(p)) == healthy.HeardBy[p];
+            });
+
+    /// <summary>Particles that tell soonest whether a fault matters; fewer where each takes long.</summary>
+    private int[] Screen(ParticleDraws draws) =>
+        [
+            .. draws.Screen.Take(
+                (table.FollowsWaves, table.Grain) switch
+                {
+                    (true, Grain.Coarse) => 1,
+                    (false, Grain.Fine) => 4,
+                    _ => 2,
+                }
+            ),
+        ];
+
+    private Heard TryDuty()
+    {
+        state.Begin(values);
+        if (table.FollowsWaves && carriedIn is not null)
+        {
+            state.CarryOn(carriedIn);
+        }
+
+        var settlement = MoveAt(table.Duty.Speed, table.Conditions[0].Setting);
+        state.Mark(tried);
+        return Listen(settlement);
+    }
+
+    /// <summary>
+    /// Moves the controls and turns the engine. Where its waves must be followed, controls first, as an engine is started:
+    /// relays and lamps are then near their rest before the first wave.
+    /// </summary>
+    private Settlement MoveAt(DutySpeed speed, ControlSetting setting)
+    {
+        if (table.FollowsWaves && speed != DutySpeed.Rest)
+        {
+            SetSpeed(DutySpeed.Rest);
+            state.Move(setting);
+        }
+
+        SetSpeed(speed);
+        return state.Move(setting);
+    }
+
+    private void SetSpeed(DutySpeed speed)
+    {
+        for (var e = 0; e < circuit.Engines.Count; e++)
+        {
+            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], speed));
+        }
+    }
+
+    /// <summary>Parameters with what the condition wants off taken off; for ohms, the batteries too.</summary>
+    private void Open(int condition)
+    {
+        values.CopyTo(opened, 0);
+        foreach (var parameter in off[condition])
+        {
+            opened[parameter.Index] = double.PositiveInfinity;
+        }
+
+        foreach (var replaced in tested[(int)table.Conditions[condition].Tester])
+        {
+            opened[replaced.Index] = circuit.Parameters[replaced.Index].Nominal;
+        }
+
+        foreach (var parameter in Scale.FeedsItself(table.Conditions[condition].Quantity) ? batteries : [])
+        {
+            opened[parameter.Index] = double.PositiveInfinity;
+        }
+    }
+
+    private void Note(Predictions shown, int condition, int particle)
+    {
+        var wanted = table.Conditions[condition];
+        if (wanted.Pairs is not { } pairs)
+        {
+            NoteVolts(shown, condition, particle);
+            return;
+        }
+
+        var deadAs = table.DeadAs[condition];
+        if (deadAs < 0 && (Scale.FeedsItself(wanted.Quantity) || wanted.Jump is not null))
+        {
+            Open(condition);
+        }
+
+        if (deadAs >= 0 && standsDead != deadAs)
+        {
+            // An ohmmeter's half volt opens no diode and pulls no relay: what stands without it stands with it.
+            Open(condition);
+            dead ??= new DeadNetwork(circuit.Network);
+            var standing = Standing(condition, wanted.Setting);
+            dead.Stand(standing.Conductances, standing.SourceConductances);
+            standsDead = deadAs;
+        }
+
+        if (wanted.Quantity == Quantity.PeakVolts)
+        {
+            peaks = peaks.Length < pairs.Count ? new double[pairs.Count] : peaks;
+            state.Fire(pairs, peaks);
+        }
+
+        for (var i = 0; i < pairs.Count; i++)
+        {
+            var figure = wanted.Quantity == Quantity.PeakVolts ? peaks[i] : Figure(wanted, pairs[i]);
+            shown.Set(condition, i, particle, Scale.Of(wanted.Quantity, figure));
+        }
+    }
+
+    /// <summary>
+    /// A state with its batteries off in a setting. With nothing to drive it, no severity moves a relay: the first
+    /// particle of a fault that is settled in a condition shows the others how it stands.
+    /// </summary>
+    private CircuitState Standing(int condition, ControlSetting setting)
+    {
+        if (stood[condition] is { } first)
+        {
+            still ??= new CircuitState(circuit);
+            still.Begin(opened);
+            still.StandAs(setting, first);
+            return still;
+        }
+
+        var settling = new CircuitState(circuit) { Tolerance = tolerance };
+        settling.Begin(opened);
+        settling.Move(setting);
+        return stood[condition] = settling;
+    }
+
+    private double Figure(Condition condition, (int Red, int Black) pair)
+    {
+        switch (condition.Quantity)
+        {
+            case Quantity.Action:
+            case Quantity.Glow:
+                return Joined(condition, pair);
+            case Quantity.Ohms:
+                return dead!.Ohms(pair.Red, pair.Black);
+            case Quantity.Beep:
+                return Scale.BeepOf(dead!.Ohms(pair.Red, pair.Black));
+            case Quantity.Diode:
+                return Metered(condition, pair, DiodeVolts, DiodeInsideOhms);
+            case Quantity.Spark:
+                state.Fire();
+                return Scale.SparkOf(load.Effect(state).Level);
+            case Quantity.AcVolts:
+                return state.Alternating(pair.Red, pair.Black);
+            case Quantity.Amps:
+                return Math.Max(0, -load.Effect(state).Level);
+            default:
+                return state.Drop(pair.Red, pair.Black);
+        }
+    }
+
+    /// <summary>What is seen while two points are joined.</summary>
+    private double Joined(Condition condition, (int Red, int Black) pair)
+    {
+        // A bulb warms up from where it stands: only its first look begins afresh.
+        var joined = Reading(pair);
+        joined.Begin(opened);
+        return condition.Jump!.Seen(
+            joined,
+            ohms =>
+            {
+                joined.ConnectMeter(0, ohms);
+                return joined.Move(condition.Setting);
+            },
+            load,
+            control
+        );
+    }
+
+    private CircuitState Reading((int Red, int Black) pair)
+    {
+        if (!metered.TryGetValue(pair, out var reading))
+        {
+            reading = new CircuitState(circuit, circuit.WithMeter(pair.Red, pair.Black)) { Tolerance = tolerance };
+            metered.Add(pair, reading);
+        }
+
+        return reading;
+    }
+
+    /// <summary>Volts that a source of the meter's own leaves between two nodes.</summary>
+    private double Metered(Condition condition, (int Red, int Black) pair, double testVolts, double insideOhms)
+    {
+        var reading = Reading(pair);
+        reading.Begin(opened);
+        reading.ConnectMeter(testVolts, insideOhms);
+        reading.Move(condition.Setting);
+        return reading.Drop(pair.Red, pair.Black);
+    }
+
+    private void NoteVolts(Predictions shown, int condition, int particle)
+    {
+        var reference = table.Circuit.Reference;
+        meterLoad.Look(state);
+        for (var n = 0; n < table.Circuit.Network.NodeCount; n++)
+        {
+            if (state.Joined(n, reference))
+            {
+                NoteJoined(shown, condition, n, particle);
+                continue;
+            }
+
+            var (island, anchor) = meterLoad.IslandOf(n);
+            shown.Set(condition, n, particle, Across.Afloat(island, state.Drop(n, anchor)));
+        }
+
+        for (var l = 0; l < lamps.Length; l++)
+        {
+            shown.Glows[condition][(l * table.Particles) + particle] = (float)lamps[l].Effect(state).Level;
+        }
+    }
+
+    /// <summary>
+    /// Open volts of a node, and how it gives way to a meter; not a number where only the meter's own load
+    /// decides what a diode lets through of a wave.
+    /// </summary>
+    private void NoteJoined(Predictions shown, int condition, int node, int particle)
+    {
+        const double NothingVolts = 0.05;
+        var volts = state.Drop(node, table.Circuit.Reference);
+        var how = meterLoad.Of(node);
+        var known =
+            how.Share >= 1
+            || !state.IsAveraged
+            || (state.Steady(node, table.Circuit.Reference) && Math.Abs(volts) > NothingVolts);
+        shown.Set(condition, node, particle, known ? volts : double.NaN);
+        if (known && how.Share < 1)
+        {
+            shown.SetHanging(condition, node, particle, how);
+        }
+    }
+
+    /// <summary>What is heard in the state now, if its last move settled so.</summary>
+    private Heard Listen(Settlement settlement)
+    {
+        settled = settlement;
+        if (table.Conditions[0].Speed != DutySpeed.Rest)
+        {
+            state.Fire();
+        }
+
+        var shown = load.Effect(state);
+        if (table.Duty.Refuses)
+        {
+            var idles = shown.Kind switch
+            {
+                EffectKind.Charges => shown.Level > -DrainAmps,
+                EffectKind.Sparks => shown.Level < 1,
+                EffectKind.LetsRun => shown.Level <= 0,
+                EffectKind.Glows => shown.Level < Filament.GlowsFrom,
+                _ => shown.Level < Idle * 8,
+            };
+            return idles ? Heard.Works : Heard.Nothing;
+        }
+
+        if (settlement == Settlement.Chatters)
+        {
+            return Heard.Chatter;
+        }
+
+        return shown.Kind switch
+        {
+            EffectKind.Turns when shown.Level > 0 => shown.Level >= SlowShare ? Heard.Works : Heard.Slow,
+            EffectKind.Glows when shown.Level >= Filament.BrightFrom => Heard.Works,
+            EffectKind.Glows when shown.Level >= Filament.GlowsFrom => Heard.Slow,
+            EffectKind.Works when shown.Level >= 1 => Heard.Works,
+            EffectKind.Works when shown.Level >= WeakSpark => Heard.Slow,
+            EffectKind.Sounds when shown.Level >= Filament.GlowsFrom => Heard.Works,
+            EffectKind.Sparks when shown.Level >= 1 => Heard.Works,
+            EffectKind.Sparks when shown.Level >= WeakSpark => Heard.Slow,
+            EffectKind.LetsRun when shown.Level > 0 => Heard.Works,
+            EffectKind.Charges when shown.Level >= ChargesShare * table.HealthyAmps => Heard.Works,
+            EffectKind.Charges when shown.Level >= LeastCharge * table.HealthyAmps => Heard.Slow,
+            _ => control?.Effect(state).Level > 0 ? Heard.OneClick : Heard.Nothing,
+        };
+    }
+}

@@ -1,0 +1,63 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Diagnosis.Prediction;
+
+/// <summary>
+/// Which faults can matter to a duty whose waves take long to follow: those that sit in what carries a fair share of the
+/// sound machine's current there, or that lay a path from it. The rest are not solved one by one.
+/// </summary>
+internal static class Relevance
+{
+    private const double FairShare = 0.02;
+
+    public static IEnumerable<Fault> Of(Circuit circuit, Duty duty)
+    {
+        var state = new CircuitState(circuit);
+        state.Begin(circuit.NominalParameters());
+        for (var e = 0; e < circuit.Engines.Count; e++)
+        {
+            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], duty.Speed));
+        }
+
+        state.Move(circuit.Setting(duty.Setting));
+        var amps = circuit
+            .Network.Branches.Select((b, i) => (b.From, b.To, Amps: Carries(state, i)))
+            .Where(b => double.IsFinite(b.Amps))
+            .ToList();
+        var fair = FairShare * OwnAmps(circuit, duty.Load, amps);
+        var carrying = amps.Where(b => b.Amps >= fair).ToList();
+        var pairs = carrying.SelectMany(b => new[] { (b.From, b.To), (b.To, b.From) }).ToHashSet();
+        var touched = carrying.SelectMany(b => new[] { b.From, b.To }).ToHashSet();
+        return circuit.Faults.Where(f =>
+            f.Paths.Count > 0
+                ? touched.Contains(f.Nodes.From) && (f.Kind != FaultKind.Chafed || !IsGround(circuit, f.Nodes.From))
+                : pairs.Contains(f.Nodes) || !amps.Exists(b => (b.From, b.To) == f.Nodes || (b.To, b.From) == f.Nodes)
+        );
+    }
+
+    /// <summary>Most that flows in any branch at the load's terminals.</summary>
+    private static double OwnAmps(Circuit circuit, string load, List<(int From, int To, double Amps)> amps)
+    {
+        var part = circuit.Machine.Parts.First(p => string.Equals(p.Id, load, StringComparison.Ordinal));
+        var own = part.Terminals.Select(t => circuit.NodeOf($"{load}.{t}")).ToHashSet();
+        return amps.Where(b => own.Contains(b.From) || own.Contains(b.To)).Select(b => b.Amps).DefaultIfEmpty(0).Max();
+    }
+
+    /// <summary>Effective amps in a branch, the alternating ones included.</summary>
+    private static double Carries(CircuitState state, int branch) =>
+        state.Heating(new BranchId(branch)) * state.Conductances[branch];
+
+    private static bool IsGround(Circuit circuit, int node) =>
+        circuit
+            .NodeAddresses[node]
+            .Any(a =>
+                a.Contains('.', StringComparison.Ordinal)
+                && MachineWords.PartAt(circuit.Machine, a).Kind == PartKinds.Body
+            );
+}

@@ -1,0 +1,130 @@
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
+
+namespace Pritchel.Core.Handbook;
+
+/// <summary>How a kind of repair is done, and what can hurt while doing it. Common practice, no source, unless a line names one.</summary>
+/// <param name="Caution">Read before the first step.</param>
+/// <param name="Steps">In order.</param>
+public sealed record RepairGuide(string Caution, IReadOnlyList<string> Steps);
+
+/// <summary>Guides by kind of repair.</summary>
+public static class RepairSteps
+{
+    private const string BatteryFirst =
+        "Battery's grounded post off first and on last. Plug lead off and clipped to the block before anything turns. The maker's manual comes first.";
+
+    /// <summary>What to do when a machine works as it was designed.</summary>
+    public static RepairGuide AsDesigned { get; } =
+        new(
+            "An interlock that stops the engine keeps somebody's hand or foot. It is never bridged to please.",
+            [
+                "Show the rider at the machine: what stops it, in which position, and what lets it go on.",
+                "Take out whatever was found bridged, and prove each stop below: a machine that was altered may hide a second fault.",
+                "Write down what was shown, so that the next complaint of it takes a minute.",
+            ]
+        );
+
+    /// <summary>What to do when nothing is wrong in the circuit complained of.</summary>
+    public static RepairGuide NotElectrical { get; } =
+        new(
+            "Petrol: outdoors, no flame, plug lead clipped to the block while anything is open. Nothing is sprayed into a running engine.",
+            [
+                "Fuel: fresh, tap and tank vent open, filter clear; does the bowl fill, and does the plug come out wet or dry?",
+                "Air: filter out, choke opens and shuts all the way.",
+                "Compression: a gauge, or a thumb over the hole; a valve stuck open or a decompressor held.",
+                "Timing: a sheared flywheel key sparks well at the wrong moment.",
+                "Any other circuit that can keep it from running is a complaint of its own: see the list of this machine.",
+            ]
+        );
+
+    /// <summary>The guide for a kind of repair.</summary>
+    public static RepairGuide For(RepairKind kind) =>
+        kind switch
+        {
+            RepairKind.RenewWire => new(
+                BatteryFirst,
+                [
+                    "Label both ends, then tug the wire gently at each: a crimp that moves is the fault.",
+                    "Sound wire: cut back to bright copper and fit new terminals. Green or broken inside: lay a new wire of the same gauge and colour beside the old one.",
+                    "Sleeve on before the joint. Crimp with the die for the terminal and pull-test it.",
+                    "Tie it clear of edges, heat and moving parts; leave a slack loop at each end.",
+                ]
+            ),
+            RepairKind.RenewCable => new(
+                BatteryFirst + " No tool across the posts.",
+                [
+                    "Take both ends off. Brighten studs, washers and the modes under the rings.",
+                    "Bend the cable near each ring: crackling or green dust means a new cable.",
+                    "Refit tight. While cranking, no more than 0.2 V along the cable and 0.1 V at each joint (common practice).",
+                ]
+            ),
+            RepairKind.CleanJoint => new(
+                BatteryFirst,
+                [
+                    "Take the joint apart and brighten both modes.",
+                    "Refit tight, then a film of grease outside.",
+                    "Tug it: nothing may move.",
+                ]
+            ),
+            RepairKind.RenewCavity => new(
+                BatteryFirst,
+                [
+                    "Draw the coupling with its tab marked and the view stated before any pin comes out.",
+                    "Look at both pin and socket. Spread, green or burnt: renew both, not one.",
+                    "Push home until it latches, then tug the wire.",
+                ]
+            ),
+            RepairKind.BrightenGround => new(
+                BatteryFirst,
+                [
+                    "Unbolt the part. Scrape both modes to bright metal; paint and rust are not ground.",
+                    "Bolt up tight with a toothed washer, then paint over the outside.",
+                    "Where the panel itself is rusty, add a ground wire from the foot to the battery bolt.",
+                ]
+            ),
+            RepairKind.ReplaceSwitch => new(
+                BatteryFirst,
+                [
+                    "Work the control and watch the plunger: if it does not travel fully, adjust the bracket first.",
+                    "Read the new switch beside the old one in every position before it goes in.",
+                    "Move wires over one at a time, by function, never by colour.",
+                ]
+            ),
+            RepairKind.ReplacePart => new(
+                BatteryFirst,
+                [
+                    "Read the new part beside the old one before burying it.",
+                    "Label the wires, move them over one at a time.",
+                    "Brighten the metal it grounds through.",
+                ]
+            ),
+            RepairKind.ServiceBattery => new(
+                "Eyes covered, no rings, no flame. A frozen or swollen battery is neither charged nor loaded. Grounded post off first.",
+                [
+                    "Charge fully within the battery's own limits, then let it rest 4 hours.",
+                    "At 12.4 V or more: load it to half its cold-cranking amps for 15 s; at 21 °C it must hold 9.6 V (BCI practice, from memory). It fails: a new one.",
+                    "It passes: find what flattened it before handing back.",
+                ]
+            ),
+            RepairKind.ReplaceFuse => new(
+                BatteryFirst,
+                [
+                    "Find what blew it first: battery off, ohms from the fuse's load side to the block in each key position. Near nothing means a short there.",
+                    "One new fuse of the same rating, never a larger one.",
+                    "Clean the holder's clips; a loose clip heats and opens a fuse by itself.",
+                ]
+            ),
+            _ => new(
+                BatteryFirst + " Never a hand on the flywheel with the battery on.",
+                [
+                    "Plug out, turn the engine by hand: it must turn freely. If not, the starter is not the fault.",
+                    "Engine free: take the starter off, look at brushes, commutator and bearings.",
+                    "Try it on the bench, held in a vice, by a fused remote button.",
+                ]
+            ),
+        };
+}

@@ -1,0 +1,613 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Pritchel.Core.Handbook;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Machines.Files;
+
+/// <summary>Checks what a schema cannot: that names resolve, nothing hangs loose, figures are possible.</summary>
+public sealed partial class MachineValidator
+{
+    /// <summary>Most parts, and most wires, that a machine may have.</summary>
+    public const int MostItems = 400;
+
+    private const int MostTextLength = 400;
+    private const int MostProblems = 40;
+
+    private readonly Machine machine;
+    private readonly List<MachineProblem> problems = [];
+    private readonly Dictionary<string, HashSet<string>> terminals = new(StringComparer.Ordinal);
+    private readonly HashSet<string> used = new(StringComparer.Ordinal);
+
+    private MachineValidator(Machine machine) => this.machine = machine;
+
+    /// <summary>Finds what is wrong with a machine.</summary>
+    /// <returns>Problems with their JSON places, what is wrong before what is only unfinished, at most 40; empty when the machine can be compiled.</returns>
+    public static IReadOnlyList<MachineProblem> Check(Machine machine)
+    {
+        var validator = new MachineValidator(machine);
+        validator.CheckAll();
+        return [.. validator.problems.OrderBy(p => p.Unfinished).Take(MostProblems)];
+    }
+
+    private void CheckAll()
+    {
+        if (machine.Format != Machine.CurrentFormat)
+        {
+            Report("/format", $"Must be {Machine.CurrentFormat}.");
+        }
+
+        CheckTexts();
+        if (TooMany("/parts", machine.Parts.Count) | TooMany("/wires", machine.Wires.Count))
+        {
+            return;
+        }
+
+        CheckIds("/places", machine.Places.Select(p => p.Id));
+        CheckIds("/controls", machine.Controls.Select(c => c.Id));
+        CheckIds("/parts", machine.Parts.Select(p => p.Id));
+        CheckIds("/wires", machine.Wires.Select(w => w.Id));
+        CheckIds("/mounts", machine.Mounts.Select(m => m.Id));
+        CheckIds("/engines", Engines.Select(e => e.Id));
+        CheckPlaces();
+        CheckControls();
+        CheckParts();
+        CheckWires();
+        CheckMounts();
+        CheckDuties();
+        CheckLooseTerminals();
+        CheckReference();
+        CheckEngines();
+    }
+
+    private IReadOnlyList<Engine> Engines => machine.Engines ?? [];
+
+    private void CheckTexts()
+    {
+        if (!ShortName().IsMatch(machine.Id))
+        {
+            Report("/id", "Must be 1 to 60 small letters, digits and hyphens, starting with a letter.");
+        }
+
+        Text("/name", machine.Name);
+        Text("/kind", machine.Kind);
+        Identified("/identity", machine.Identity);
+        Text("/summary", machine.Summary);
+        Text("/mayDiffer", machine.MayDiffer);
+        Text("/stopByHand", machine.StopByHand);
+        for (var i = 0; i < machine.TurningCautions.Count; i++)
+        {
+            Text($"/turningCautions/{i}", machine.TurningCautions[i]);
+        }
+    }
+
+    private void CheckPlaces()
+    {
+        for (var i = 0; i < machine.Places.Count; i++)
+        {
+            var place = machine.Places[i];
+            Text($"/places/{i}/name", place.Name);
+            Text($"/places/{i}/zone", place.Zone);
+            Within($"/places/{i}/minutes", place.Minutes, 0, 600, "minutes");
+            MayHave($"/places/{i}/opens", place.Opens);
+        }
+    }
+
+    private void CheckControls()
+    {
+        for (var i = 0; i < machine.Controls.Count; i++)
+        {
+            var control = machine.Controls[i];
+            Text($"/controls/{i}/name", control.Name);
+            if (
+                control.Positions.Count is < 2 or > 12
+                || control.Positions.Distinct(StringComparer.Ordinal).Count() != control.Positions.Count
+            )
+            {
+                Report($"/controls/{i}/positions", "Must be 2 to 12 different position names.");
+            }
+
+            foreach (var position in control.Positions)
+            {
+                Text($"/controls/{i}/positions", position);
+            }
+
+            Among($"/controls/{i}/rest", control.Rest, control.Positions, "position of this control");
+            for (var h = 0; h < control.Held.Count; h++)
+            {
+                Among($"/controls/{i}/held/{h}", control.Held[h], control.Positions, "position of this control");
+            }
+
+            foreach (var said in control.Says ?? new Dictionary<string, string>(StringComparer.Ordinal))
+            {
+                Among($"/controls/{i}/says", said.Key, control.Positions, "position of this control");
+                Text($"/controls/{i}/says/{said.Key}", said.Value);
+            }
+        }
+    }
+
+    private void CheckParts()
+    {
+        for (var i = 0; i < machine.Parts.Count; i++)
+        {
+            var (part, at) = (machine.Parts[i], $"/parts/{i}");
+            Text(at + "/name", part.Name);
+            MayHave(at + "/remark", part.Remark);
+            MayHave(at + "/legend", part.Legend);
+            MayHave(at + "/drawnAt", part.DrawnAt);
+            CheckSides(at, part);
+            Among(at + "/place", part.Place, machine.Places.Select(p => p.Id), "place");
+            terminals[part.Id] = [.. part.Terminals];
+            if (part.Terminals.Count == 0 || terminals[part.Id].Count != part.Terminals.Count)
+            {
+                Report(at + "/terminals", "Must be at least one terminal, each once.");
+            }
+
+            foreach (var odd in part.Terminals.Where(t => !TerminalName().IsMatch(t)))
+            {
+                Report(
+                    at + "/terminals",
+                    $"“{Cut(odd)}” is not a terminal name: 1 to 24 letters, digits, spaces, + or -."
+                );
+            }
+
+            if (DeviceKinds.Named(part.Kind) is not { } kind)
+            {
+                Among(at + "/kind", part.Kind, DeviceKinds.All.Select(k => k.Name), "kind of part");
+                continue;
+            }
+
+            CheckTerminals(at, part, kind);
+            CheckValues(at, part, kind);
+            CheckContacts(at, part);
+        }
+    }
+
+    private void CheckSides(string at, Part part)
+    {
+        foreach (var side in part.Sides ?? [])
+        {
+            Text(at + "/sides", side);
+        }
+
+        if (
+            part.Sides is { } sides
+            && (sides.Count != 2 || !string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal))
+        )
+        {
+            Report(at + "/sides", "Only a coupling has sides, and it has two.");
+        }
+    }
+
+    private void CheckTerminals(string at, Part part, DeviceKind kind)
+    {
+        if (
+            kind.Terminals.Count > 0
+            && !part
+                .Terminals.Except(kind.OptionalTerminals, StringComparer.Ordinal)
+                .ToHashSet(StringComparer.Ordinal)
+                .SetEquals(kind.Terminals)
+        )
+        {
+            Report(at + "/terminals", $"A {kind.Name} has {kind.TerminalRule}.");
+        }
+
+        if (string.Equals(kind.Name, PartKinds.Coupling, StringComparison.Ordinal))
+        {
+            foreach (
+                var odd in part.Terminals.Where(t =>
+                    !Cavity().IsMatch(t) || !terminals[part.Id].Contains(t[..^1] + (t[^1] == 'a' ? 'b' : 'a'))
+                )
+            )
+            {
+                Report(at + "/terminals", $"“{Cut(odd)}” is not half of a cavity: a coupling has {kind.TerminalRule}.");
+            }
+        }
+    }
+
+    private void CheckValues(string at, Part part, DeviceKind kind)
+    {
+        foreach (var (name, value) in part.Values ?? new Dictionary<string, double>(StringComparer.Ordinal))
+        {
+            if (kind.Values.FirstOrDefault(v => string.Equals(v.Name, name, StringComparison.Ordinal)) is not { } rule)
+            {
+                Among($"{at}/values/{name}", name, kind.Values.Select(v => v.Name), $"figure of a {kind.Name}");
+                continue;
+            }
+
+            Within($"{at}/values/{name}", value, rule.Least, rule.Most, "");
+        }
+    }
+
+    private void CheckContacts(string at, Part part)
+    {
+        var isSwitch = string.Equals(part.Kind, PartKinds.Switch, StringComparison.Ordinal);
+        if (isSwitch != (part.Contacts is { Count: > 0 }))
+        {
+            Report(at + "/contacts", isSwitch ? "A switch has at least one contact." : "Only a switch has contacts.");
+        }
+
+        for (var c = 0; isSwitch && c < (part.Contacts?.Count ?? 0); c++)
+        {
+            var (contact, place) = (part.Contacts![c], $"{at}/contacts/{c}");
+            if (contact.Between.Count != 2 || !contact.Between.All(terminals[part.Id].Contains))
+            {
+                Report(place + "/between", $"Must be two of this part's terminals: {List(part.Terminals)}.");
+            }
+
+            Among(place + "/control", contact.Control, machine.Controls.Select(k => k.Id), "control");
+            var control = machine.Controls.FirstOrDefault(k =>
+                string.Equals(k.Id, contact.Control, StringComparison.Ordinal)
+            );
+            for (var p = 0; control is not null && p < contact.ClosedIn.Count; p++)
+            {
+                Among(
+                    $"{place}/closedIn/{p}",
+                    contact.ClosedIn[p],
+                    control.Positions,
+                    $"position of control {control.Id}"
+                );
+            }
+        }
+    }
+
+    private void CheckWires()
+    {
+        for (var i = 0; i < machine.Wires.Count; i++)
+        {
+            var (wire, at) = (machine.Wires[i], $"/wires/{i}");
+            CheckEnd(at + "/from", wire.From);
+            CheckEnd(at + "/to", wire.To);
+            if (string.Equals(wire.From.At, wire.To.At, StringComparison.Ordinal))
+            {
+                Report(at + "/to/at", "A wire may not end where it began.");
+            }
+
+            if (Conductors.Parse(wire.Gauge) is null)
+            {
+                Report(at + "/gauge", $"“{Cut(wire.Gauge)}” is not a gauge; allowed: {Conductors.Allowed}.");
+            }
+
+            Within(at + "/lengthM", wire.LengthM, 0.02, 100, "metres");
+            if (wire.Colours.Count is < 1 or > 2)
+            {
+                Report(at + "/colours", "Must be one colour, or base and tracer.");
+            }
+
+            foreach (var odd in wire.Colours.Where(c => !WireColours.Names.Contains(c)))
+            {
+                Report(at + "/colours", $"“{Cut(odd)}” is not a wire colour; allowed: {List(WireColours.Names)}.");
+            }
+
+            Text(at + "/zone", wire.Zone);
+            if (wire.ChafesOn is { } body)
+            {
+                Among(
+                    at + "/chafesOn",
+                    body,
+                    machine
+                        .Parts.Where(p => string.Equals(p.Kind, PartKinds.Body, StringComparison.Ordinal))
+                        .Select(p => p.Id),
+                    "body"
+                );
+            }
+        }
+    }
+
+    private void CheckEnd(string at, WireEnd end)
+    {
+        CheckAddress(at + "/at", end.At);
+        if (JointKinds.Named(end.Joint) is null)
+        {
+            Among(at + "/joint", end.Joint, JointKinds.All.Select(k => k.Name), "joint");
+            return;
+        }
+
+        var part = machine.Parts.FirstOrDefault(p =>
+            string.Equals(p.Id, MachineWords.Split(end.At).Part, StringComparison.Ordinal)
+        );
+        if (part is null)
+        {
+            return;
+        }
+
+        var inCavity = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
+        if (inCavity != string.Equals(end.Joint, "cavity", StringComparison.Ordinal))
+        {
+            Report(
+                at + "/joint",
+                inCavity ? "A wire in a coupling is joined by \"cavity\"." : "\"cavity\" joins wires to couplings only."
+            );
+        }
+    }
+
+    private void CheckMounts()
+    {
+        for (var i = 0; i < machine.Mounts.Count; i++)
+        {
+            Text($"/mounts/{i}/name", machine.Mounts[i].Name);
+            CheckAddress($"/mounts/{i}/terminal", machine.Mounts[i].Terminal);
+            CheckAddress($"/mounts/{i}/on", machine.Mounts[i].On);
+        }
+    }
+
+    private void CheckDuties()
+    {
+        for (var i = 0; i < machine.Duties.Count; i++)
+        {
+            var (duty, at) = (machine.Duties[i], $"/duties/{i}");
+            Text(at + "/name", duty.Name);
+            Among(at + "/load", duty.Load, machine.Parts.Select(p => p.Id), "part");
+            if (duty.Control is not null)
+            {
+                Among(at + "/control", duty.Control, machine.Parts.Select(p => p.Id), "part");
+            }
+
+            foreach (var (controlId, position) in duty.Setting)
+            {
+                Among($"{at}/setting/{controlId}", controlId, machine.Controls.Select(c => c.Id), "control");
+                if (
+                    machine.Controls.FirstOrDefault(c => string.Equals(c.Id, controlId, StringComparison.Ordinal)) is
+                    { } control
+                )
+                {
+                    Among($"{at}/setting/{controlId}", position, control.Positions, $"position of control {controlId}");
+                }
+            }
+        }
+    }
+
+    private void CheckLooseTerminals()
+    {
+        for (var i = 0; i < machine.Parts.Count; i++)
+        {
+            var part = machine.Parts[i];
+            if (!part.Terminals.Any(t => used.Contains($"{part.Id}.{t}")))
+            {
+                Loose($"/parts/{i}", $"nothing is joined to {part.Id}; every part needs at least one wire or mount.");
+            }
+
+            var isCoupling = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
+            foreach (
+                var empty in part.Terminals.Where(t =>
+                    isCoupling
+                    && Cavity().IsMatch(t)
+                    && !used.Contains($"{part.Id}.{t}")
+                    && used.Contains($"{part.Id}.{Other(t)}")
+                )
+            )
+            {
+                Loose(
+                    $"/parts/{i}/terminals",
+                    $"a wire enters {part.Id} cavity {empty[..^1]} on one side and none leaves at {empty}."
+                );
+            }
+
+            if (
+                string.Equals(part.Kind, "splice", StringComparison.Ordinal)
+                && machine.Wires.Count(w =>
+                    Ends(w).Any(e => string.Equals(e.At, part.Id + ".x", StringComparison.Ordinal))
+                ) < 2
+            )
+            {
+                Loose($"/parts/{i}", $"splice {part.Id} joins fewer than two wires.");
+            }
+        }
+    }
+
+    private void CheckReference()
+    {
+        if (
+            !machine.Parts.Any(p => PartKinds.IsBattery(p.Kind))
+            && MachineWords.FirstBody(machine) is not { Terminals.Count: > 0 }
+        )
+        {
+            problems.Add(
+                new MachineProblem(
+                    "/parts",
+                    "A battery or a ground body is needed, for volts to be measured from.",
+                    Unfinished: true
+                )
+            );
+        }
+    }
+
+    private void CheckEngines()
+    {
+        const int MostEngines = 4;
+        if (Engines.Count > MostEngines)
+        {
+            Report("/engines", $"At most {MostEngines} are allowed.");
+        }
+
+        for (var i = 0; i < Engines.Count; i++)
+        {
+            var (engine, at) = (Engines[i], $"/engines/{i}");
+            Text(at + "/name", engine.Name);
+            Identified(at + "/identity", engine.Identity);
+            Within(at + "/crankRpm", engine.CrankRpm, 20, 3000, "rpm");
+            Within(at + "/idleRpm", engine.IdleRpm, 100, 6000, "rpm");
+            Within(at + "/workRpm", engine.WorkRpm, 300, 20_000, "rpm");
+            Within(at + "/polePairs", engine.PolePairs, 1, 40, "pole pairs");
+        }
+
+        var turned = machine
+            .Parts.Select((part, i) => (Part: part, At: $"/parts/{i}"))
+            .Where(p => DeviceKinds.Named(p.Part.Kind)?.NeedsEngine == true)
+            .ToList();
+        foreach (var (part, at) in turned.Where(_ => Engines.Count == 0))
+        {
+            Report(at + "/kind", $"A {part.Kind} is turned by an engine; \"engines\" names none.");
+        }
+
+        var waves = turned.Where(p => DeviceKinds.Named(p.Part.Kind)!.FollowsWave).ToList();
+        foreach (
+            var (part, at) in waves.Where(w =>
+                !string.Equals(
+                    w.Part.Engine ?? Engines.FirstOrDefault()?.Id,
+                    waves[0].Part.Engine ?? Engines.FirstOrDefault()?.Id,
+                    StringComparison.Ordinal
+                )
+            )
+        )
+        {
+            Report(at + "/engine", $"The charge windings of a machine are all on one engine; {part.Id} is on another.");
+        }
+
+        var regulators = machine
+            .Parts.Select((part, i) => (Part: part, At: $"/parts/{i}"))
+            .Where(p => DeviceKinds.Named(p.Part.Kind)?.Regulates == true)
+            .ToList();
+        foreach (var (_, at) in regulators.Skip(1))
+        {
+            Report(at + "/kind", "A machine has at most one regulator for its charge windings.");
+        }
+
+        for (var i = 0; i < machine.Parts.Count; i++)
+        {
+            if (machine.Parts[i].Engine is { } engine)
+            {
+                Among($"/parts/{i}/engine", engine, Engines.Select(e => e.Id), "engine");
+            }
+        }
+    }
+
+    private static IEnumerable<WireEnd> Ends(Wire wire) => [wire.From, wire.To];
+
+    private static string Other(string cavityTerminal) =>
+        cavityTerminal[..^1] + (cavityTerminal[^1] == 'a' ? 'b' : 'a');
+
+    private void CheckAddress(string at, string address)
+    {
+        var (part, terminal) = MachineWords.Split(address);
+        if (!terminals.TryGetValue(part, out var has))
+        {
+            Report(at, $"“{Cut(address)}” names no part of this machine; write \"part.terminal\".");
+        }
+        else if (!has.Contains(terminal))
+        {
+            Report(at, $"Part {part} has no terminal “{Cut(terminal)}”; it has {List(has)}.");
+        }
+        else
+        {
+            used.Add(address);
+        }
+    }
+
+    private void CheckIds(string at, IEnumerable<string> ids)
+    {
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var (id, i) in ids.Select((id, i) => (id, i)))
+        {
+            if (!ItemId().IsMatch(id))
+            {
+                Report($"{at}/{i}/id", $"“{Cut(id)}” is not an id: 1 to 40 letters, digits and hyphens.");
+            }
+            else if (!seen.Add(id))
+            {
+                Report($"{at}/{i}/id", $"“{id}” is used twice; ids must differ.");
+            }
+        }
+    }
+
+    private bool TooMany(string at, int count)
+    {
+        if (count <= MostItems)
+        {
+            return false;
+        }
+
+        Report(at, $"There are {count}; at most {MostItems} are allowed.");
+        return true;
+    }
+
+    private void Among(string at, string value, IEnumerable<string> allowed, string what)
+    {
+        var list = allowed.ToList();
+        if (!list.Contains(value, StringComparer.Ordinal))
+        {
+            Report(at, $"“{Cut(value)}” is not a {what}; allowed: {List(list)}.");
+        }
+    }
+
+    private void Within(string at, double value, double least, double most, string unit)
+    {
+        if (!(value >= least && value <= most))
+        {
+            Report(
+                at,
+                string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{value} is out of range; allowed: {least} to {most} {unit}"
+                    )
+                    .TrimEnd() + "."
+            );
+        }
+    }
+
+    private void Text(string at, string text)
+    {
+        if (
+            string.IsNullOrWhiteSpace(text)
+            || text.Length > MostTextLength
+            || text.Any(c => char.IsControl(c) || c is '<' or '>')
+        )
+        {
+            Report(at, $"Must be 1 to {MostTextLength} characters of plain text on one line, without < or >.");
+        }
+    }
+
+    private void MayHave(string at, string? text)
+    {
+        if (text is not null)
+        {
+            Text(at, text);
+        }
+    }
+
+    private void Identified(string at, Identity? identity)
+    {
+        if (identity is null)
+        {
+            return;
+        }
+
+        MayHave(at + "/type", identity.Type);
+        MayHave(at + "/serial", identity.Serial);
+        MayHave(at + "/serialFrom", identity.SerialFrom);
+        MayHave(at + "/serialTo", identity.SerialTo);
+        MayHave(at + "/diagram", identity.Diagram);
+    }
+
+    private void Report(string at, string message) => problems.Add(new MachineProblem(at, message));
+
+    private void Loose(string at, string message) =>
+        problems.Add(new MachineProblem(at, "Loose end: " + message, Unfinished: true));
+
+    private static string List(IEnumerable<string> names)
+    {
+        const int MostListed = 24;
+        var all = names.ToList();
+        return string.Join(", ", all.Take(MostListed)) + (all.Count > MostListed ? ", …" : "");
+    }
+
+    private static string Cut(string text)
+    {
+        const int Shown = 60;
+        return text.Length <= Shown ? text : text[..Shown] + "…";
+    }
+
+    [GeneratedRegex("^[a-z][a-z0-9-]{0,59}$", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    private static partial Regex ShortName();
+
+    [GeneratedRegex("^[A-Za-z0-9][A-Za-z0-9-]{0,39}$", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    private static partial Regex ItemId();
+
+    [GeneratedRegex(@"^[A-Za-z0-9+\- ]{1,24}$", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    private static partial Regex TerminalName();
+
+    [GeneratedRegex("^[A-Za-z0-9]{1,4}[ab]$", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    private static partial Regex Cavity();
+}

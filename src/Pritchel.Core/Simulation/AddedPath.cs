@@ -1,0 +1,54 @@
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Simulation;
+
+/// <summary>A path that a fault lays: a chafe, a short to a neighbour, a pin in the wrong cavity, a track that ignition jumps.</summary>
+internal sealed class AddedPath(string faultId, LaidPath path) : Device
+{
+    private const int BrokenDown = 1;
+    private ParameterId ohms;
+    private BranchId branch;
+    private StateId state;
+
+    /// <summary>Its resistance.</summary>
+    public ParameterId Ohms => ohms;
+
+    /// <summary>Coupling whose halves it joins; null for none.</summary>
+    public string? Through => path.Through;
+
+    public override bool IsActive => path.BreaksDownAt > 0;
+
+    public override bool IsFast => true;
+
+    public override void Declare(Declaration declaration)
+    {
+        ohms = declaration.Parameter($"{faultId}/path/ohms", path.FixedOhms ?? double.PositiveInfinity, Spread.None);
+        branch = declaration.Branch($"{faultId}/path", path.From, path.To);
+        state = declaration.State($"{faultId}/path");
+    }
+
+    public override void Stamp(CircuitState circuit) =>
+        circuit.SetOhms(
+            branch,
+            path.BreaksDownAt == 0 || circuit[state] == BrokenDown ? circuit[ohms] : double.PositiveInfinity
+        );
+
+    /// <summary>A gap breaks down at its volts and goes out when nothing drives it; it is judged open at each new instant.</summary>
+    public override Change Step(CircuitState circuit)
+    {
+        const double GoesOutUnder = 1;
+        var volts = Math.Abs(circuit.Across(branch));
+        return circuit[state] == BrokenDown
+            ? volts < GoesOutUnder && circuit.Moment is Moment.Still
+                ? Change.Switch(state, 0, 0)
+                : Change.None
+            : volts >= path.BreaksDownAt
+                ? Change.Switch(state, BrokenDown, 0)
+                : Change.None;
+    }
+}

@@ -1,0 +1,225 @@
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation.Devices;
+
+namespace Pritchel.Core.Simulation;
+
+/// <summary>
+/// Something that conducts. A device names its nodes, parameters, branches and states once, in
+/// <see cref="Declare"/>, then turns parameters and states into conductances in <see cref="Stamp"/>.
+/// The solver knows devices only through this class.
+/// </summary>
+public abstract class Device
+{
+    /// <summary>Names what the device is made of, once, when a machine is compiled.</summary>
+    public abstract void Declare(Declaration declaration);
+
+    /// <summary>Id of the part it is, or null for wires and mounts.</summary>
+    public virtual string? PartId => null;
+
+    /// <summary>Writes conductances and e.m.f.s for the present parameters, control positions and states.</summary>
+    public abstract void Stamp(CircuitState state);
+
+    /// <summary>Whether <see cref="Step"/> can ever ask for a change.</summary>
+    public virtual bool IsActive => false;
+
+    /// <summary>Whether it follows within a turn of the flywheel, as diodes do and relays do not.</summary>
+    public virtual bool IsFast => false;
+
+    /// <summary>After a solve: asks for a state to switch, or refines a nonlinear value.</summary>
+    public virtual Change Step(CircuitState state) => Change.None;
+
+    /// <summary>Whether its e.m.f. changes along a wave, so that it is stamped at every step.</summary>
+    public virtual bool IsRotating => false;
+
+    /// <summary>Carries what lags, such as a winding's current, from one step of a wave to the next.</summary>
+    public virtual void Advance(CircuitState state) { }
+
+    /// <summary>Seconds until it acts of itself, as a timer does; infinite when it waits for nothing.</summary>
+    public virtual double Due(CircuitState state) => double.PositiveInfinity;
+
+    /// <summary>Lets that much time pass; never more than <see cref="Due"/>.</summary>
+    public virtual void Elapse(CircuitState state, double seconds) { }
+
+    /// <summary>Why it does not do its work now, in words, or null when it does or has none.</summary>
+    public virtual string? WhyNot(CircuitState state) => null;
+
+    /// <summary>What an operator would see or hear of this device now.</summary>
+    public virtual Effect Effect(CircuitState state) => Simulation.Effect.None;
+
+    /// <summary>Contacts that its own coil works, for a chart of them; none for most.</summary>
+    public virtual IReadOnlyList<CoilContact> CoilContacts => [];
+
+    /// <summary>Faults that can sit in this device.</summary>
+    public virtual IEnumerable<Fault> Faults() => [];
+}
+
+/// <summary>A contact worked by its device's own coil.</summary>
+/// <param name="A">One terminal.</param>
+/// <param name="B">The other.</param>
+/// <param name="ClosedPulledIn">Whether it is closed while the coil holds it in; else it is closed at rest.</param>
+public readonly record struct CoilContact(string A, string B, bool ClosedPulledIn);
+
+/// <summary>Ways in which a device shows itself.</summary>
+public enum EffectKind
+{
+    /// <summary>Shows nothing.</summary>
+    None,
+
+    /// <summary>Glows; level is volts as a share of its rating.</summary>
+    Glows,
+
+    /// <summary>Clicks when its state changes; level is 1 pulled in, 0 out.</summary>
+    Clicks,
+
+    /// <summary>Turns; level is speed as a share of healthy.</summary>
+    Turns,
+
+    /// <summary>Sounds; level is volts as a share of its rating.</summary>
+    Sounds,
+
+    /// <summary>Sparks; level is kilovolts to hand over kilovolts needed.</summary>
+    Sparks,
+
+    /// <summary>Lets the engine run when 1, stops it when 0: fuel and stop solenoids.</summary>
+    LetsRun,
+
+    /// <summary>Takes charge; level is amps into it.</summary>
+    Charges,
+
+    /// <summary>Works, as a clutch, pump or injector; level is volts as a share of what it needs.</summary>
+    Works,
+
+    /// <summary>Shows a reading, as a gauge; level is 0 to 1 of its scale.</summary>
+    Reads,
+}
+
+/// <summary>What an operator would see or hear of a device.</summary>
+/// <param name="Kind">How it shows itself.</param>
+/// <param name="Level">How much; see <see cref="EffectKind"/>.</param>
+public readonly record struct Effect(EffectKind Kind, double Level)
+{
+    /// <summary>Shows nothing.</summary>
+    public static readonly Effect None = new(EffectKind.None, 0);
+}
+
+/// <summary>What a device asks for after a solve.</summary>
+/// <param name="Refined">A nonlinear value moved and must be solved again before states are judged.</param>
+/// <param name="State">State to switch, when <see cref="Switches"/>.</param>
+/// <param name="To">Value to give it.</param>
+/// <param name="Milliseconds">How long the real thing takes; the fastest asked for goes first.</param>
+public readonly record struct Change(bool Refined, StateId State, int To, double Milliseconds)
+{
+    /// <summary>Nothing to do.</summary>
+    public static readonly Change None = new(false, new StateId(-1), 0, 0);
+
+    /// <summary>A nonlinear value was moved; solve again.</summary>
+    public static readonly Change Refine = new(true, new StateId(-1), 0, 0);
+
+    /// <summary>Whether a state is to switch.</summary>
+    public bool Switches => State.Index >= 0;
+
+    /// <summary>Asks for a state to switch.</summary>
+    public static Change Switch(StateId state, int to, double milliseconds) => new(false, state, to, milliseconds);
+}
+
+/// <summary>Index of a parameter of a compiled circuit.</summary>
+public readonly record struct ParameterId(int Index);
+
+/// <summary>Index of a branch of a compiled circuit.</summary>
+public readonly record struct BranchId(int Index);
+
+/// <summary>Index of a source of a compiled circuit.</summary>
+public readonly record struct SourceId(int Index);
+
+/// <summary>Index of a discrete state of a compiled circuit: a relay in or out, a fuse whole or blown.</summary>
+public readonly record struct StateId(int Index);
+
+/// <summary>Index of a continuous working value kept between solves, such as a lamp's present resistance.</summary>
+public readonly record struct MemoryId(int Index);
+
+/// <summary>How a healthy parameter varies from one machine to the next.</summary>
+/// <param name="LogSigma">Standard deviation of its natural logarithm.</param>
+/// <param name="Low">Lower end of a uniform range, when <paramref name="High"/> is above it.</param>
+/// <param name="High">Upper end of that range.</param>
+public readonly record struct Spread(double LogSigma, double Low, double High)
+{
+    /// <summary>Does not vary.</summary>
+    public static readonly Spread None = new(0, 0, 0);
+
+    /// <summary>Conductor resistance: drawing tolerance and length as run. From memory.</summary>
+    public static readonly Spread Conductor = new(0.08, 0, 0);
+
+    /// <summary>Made joints and switch contacts: healthy ones differ by half as much again. From memory.</summary>
+    public static readonly Spread Contact = new(0.5, 0, 0);
+
+    /// <summary>Wound coils and loads: about a tenth.</summary>
+    public static readonly Spread Winding = new(0.1, 0, 0);
+
+    /// <summary>Anywhere in a range, all alike.</summary>
+    public static Spread Uniform(double low, double high) => new(0, low, high);
+
+    /// <summary>Whether the parameter is drawn from a range rather than about its nominal value.</summary>
+    public bool IsUniform => High > Low;
+}
+
+/// <summary>A number that a case may change: a resistance, a state of charge.</summary>
+/// <param name="Name">"device/figure", for exports and messages.</param>
+/// <param name="Nominal">Healthy value, in the unit its name ends with.</param>
+/// <param name="Spread">How healthy ones vary.</param>
+public sealed record Parameter(string Name, double Nominal, Spread Spread);
+
+/// <summary>A device kind as machine files may name it.</summary>
+/// <param name="Name">Name used in files.</param>
+/// <param name="Terminals">Terminals it must have; empty when <paramref name="TerminalRule"/> says otherwise.</param>
+/// <param name="TerminalRule">In words, which terminals are allowed.</param>
+/// <param name="Values">Figures a file may give.</param>
+/// <param name="Create">Makes the device for a part.</param>
+public sealed record DeviceKind(
+    string Name,
+    IReadOnlyList<string> Terminals,
+    string TerminalRule,
+    IReadOnlyList<ValueRule> Values,
+    Func<Part, PartFigures, Device> Create
+)
+{
+    /// <summary>Terminals it may also have.</summary>
+    public IReadOnlyList<string> OptionalTerminals { get; init; } = [];
+
+    /// <summary>Whether it does nothing without an engine to turn it.</summary>
+    public bool NeedsEngine { get; init; }
+
+    /// <summary>Whether its wave is followed step by step.</summary>
+    public bool FollowsWave { get; init; }
+
+    /// <summary>Whether it regulates charge windings.</summary>
+    public bool Regulates { get; init; }
+}
+
+/// <summary>A figure of a part: its name (ending in the unit), range and default.</summary>
+/// <param name="Name">Name in the file's "values".</param>
+/// <param name="Least">Smallest allowed.</param>
+/// <param name="Most">Largest allowed.</param>
+/// <param name="Default">Taken when the file is silent.</param>
+public sealed record ValueRule(string Name, double Least, double Most, double Default);
+
+/// <summary>A part's figures with the kind's defaults filled in.</summary>
+public sealed class PartFigures(DeviceKind kind, Part part)
+{
+    private readonly Dictionary<string, double> figures = kind.Values.ToDictionary(
+        v => v.Name,
+        v => part.Values is { } given && given.TryGetValue(v.Name, out var value) ? value : v.Default,
+        StringComparer.Ordinal
+    );
+
+    /// <summary>Figure by name; the name must be one of the kind's.</summary>
+    public double this[string name] => figures[name];
+}
+
+/// <summary>Implemented by each device that machine files can name.</summary>
+public interface INamedDevice
+{
+    /// <summary>How files name it.</summary>
+    static abstract DeviceKind Kind { get; }
+}

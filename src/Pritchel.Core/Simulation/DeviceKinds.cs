@@ -1,0 +1,30 @@
+using System.Reflection;
+
+namespace Pritchel.Core.Simulation;
+
+/// <summary>Device kinds that machine files can name. Found by looking at this assembly, so a new device is one new file.</summary>
+public static class DeviceKinds
+{
+    private static readonly Dictionary<string, DeviceKind> ByName = Find();
+
+    /// <summary>All kinds, by name.</summary>
+    public static IReadOnlyCollection<DeviceKind> All => ByName.Values;
+
+    /// <summary>The kind of that name, or null.</summary>
+    public static DeviceKind? Named(string name) => ByName.GetValueOrDefault(name);
+
+    private static Dictionary<string, DeviceKind> Find() =>
+        typeof(DeviceKinds)
+            .Assembly.GetTypes()
+            .Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(INamedDevice)))
+            .Select(t =>
+                (DeviceKind)t.GetProperty("Kind", BindingFlags.Public | BindingFlags.Static)!.GetValue(null)! with
+                {
+                    FollowsWave = t.IsAssignableTo(typeof(IChargeWinding)),
+                    Regulates = t.IsAssignableTo(typeof(IRegulator)),
+                    NeedsEngine = t.IsAssignableTo(typeof(IChargeWinding)) || t.IsAssignableTo(typeof(INeedsEngine)),
+                }
+            )
+            .OrderBy(k => k.Name, StringComparer.Ordinal)
+            .ToDictionary(k => k.Name, StringComparer.Ordinal);
+}

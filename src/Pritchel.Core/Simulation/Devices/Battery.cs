@@ -1,0 +1,32 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Handbook;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Simulation.Devices;
+
+/// <summary>A 12 V flooded battery: rest volts by charge, resistance by cold-cranking amps, temperature and charge.</summary>
+internal sealed class Battery(Part part, PartFigures figures)
+    : StorageBattery(part, figures["coldCrankingAmps"]),
+        INamedDevice
+{
+    public static DeviceKind Kind { get; } =
+        new(
+            PartKinds.Battery,
+            ["+", "-"],
+            "exactly \"+\" and \"-\"",
+            [new ValueRule("coldCrankingAmps", 50, 1500, 230)],
+            (part, figures) => new Battery(part, figures)
+        );
+
+    private protected override double RestVolts(double charge) => BatteryTables.RestVolts(charge).Value;
+
+    private protected override double InternalOhms(double celsius, double charge) =>
+        BatteryTables.InternalOhms(new Amps(ColdCrankingAmps), new Celsius(celsius), charge).Value;
+
+    private protected override BackPressure Gassing(double charge) =>
+        BatteryTables.Gassing(new Amps(ColdCrankingAmps), charge);
+
+    public override IEnumerable<Fault> Faults() =>
+        [.. base.Faults(), Dead("cell-shorted", "one cell shorted", 0.7, 10.6 / 12.65)];
+}

@@ -1,0 +1,231 @@
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+
+namespace Pritchel.Core.Simulation.Devices;
+
+/// <summary>
+/// What capacitor-discharge units share: a capacitor with some volts in it, a trigger, and its discharge into the coil at the
+/// instant of the spark.
+/// </summary>
+internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Device, IIgnition
+{
+    // What the unit's thyristor and capacitor put in the way, from memory.
+    private const double DischargeOhms = 0.02;
+
+    private SourceId output;
+    private BranchId trigger;
+    private ParameterId works;
+    private MemoryId stored;
+    private MemoryId triggered;
+    private (int, int) coilNodes;
+
+    private protected Part Part => part;
+
+    private protected PartFigures Figures => figures;
+
+    /// <summary>Terminal that the pickup's other lead is on.</summary>
+    private protected abstract string TriggerReturn { get; }
+
+    public override bool IsActive => true;
+
+    public override string PartId => part.Id;
+
+    public override void Declare(Declaration declaration)
+    {
+        output = declaration.Source(part.Id + "/output", part.Id + ".coil", part.Id + ".case");
+        trigger = declaration.Branch(part.Id + "/trigger", part.Id + ".pickup", $"{part.Id}.{TriggerReturn}");
+        works = declaration.Parameter(part.Id + "/works", 1, Spread.None);
+        stored = declaration.Memory(0);
+        triggered = declaration.Memory(0);
+        coilNodes = (declaration.Node(part.Id + ".coil"), declaration.Node(part.Id + ".case"));
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        const double TriggerInputOhms = 4700;
+        state.SetOhms(trigger, TriggerInputOhms);
+        var fires = state.Moment == Moment.Firing && Fires(state);
+        state.SetSource(output, fires ? state[stored] : 0, fires ? DischargeOhms : double.PositiveInfinity);
+    }
+
+    public void Observe(CircuitState state)
+    {
+        switch (state.Moment)
+        {
+            case Moment.Positive:
+                state[stored] = Charge(state);
+                state[triggered] = Math.Abs(state.Across(trigger));
+                break;
+            case Moment.Negative:
+                state[stored] = Math.Max(state[stored], Charge(state));
+                state[triggered] = Math.Max(state[triggered], Math.Abs(state.Across(trigger)));
+                break;
+            default:
+                break;
+        }
+    }
+
+    public override string? WhyNot(CircuitState state) =>
+        state[works] == 0 ? $"{part.Name} does nothing"
+        : state[stored] < Figures["leastVolts"] ? NotCharged(state[stored])
+        : state[triggered] < Figures["triggerVolts"]
+            ? $"{part.Name}: pickup gives {state[triggered]:0.00} V of {Figures["triggerVolts"]:0.0} needed"
+        : null;
+
+    public override IEnumerable<Fault> Faults() =>
+        [
+            PartFault.Of(
+                part,
+                "dead",
+                FaultKind.Open,
+                "does nothing",
+                4,
+                coilNodes,
+                new ParameterChange(works, ChangeRule.Set, 0)
+            ) with
+            {
+                ComesAndGoes = true,
+            },
+        ];
+
+    /// <summary>Volts in the capacitor by what the unit sees now.</summary>
+    private protected abstract double Charge(CircuitState state);
+
+    private protected abstract string NotCharged(double volts);
+
+    private bool Fires(CircuitState state) =>
+        state[works] > 0 && state[stored] >= Figures["leastVolts"] && state[triggered] >= Figures["triggerVolts"];
+}
+
+/// <summary>
+/// A capacitor-discharge unit charged by its own exciter winding; it runs with a dead battery. Its kill terminal is its
+/// exciter input behind a diode: grounded, it takes the charge away.
+/// </summary>
+internal sealed class ExciterCdi(Part part, PartFigures figures)
+    : CapacitorDischarge(part, figures),
+        INamedDevice,
+        IKillable
+{
+    public static DeviceKind Kind { get; } =
+        new(
+            "cdi-exciter-fed",
+            ["exciter", "pickup", "kill", "coil", "case"],
+            "exactly \"exciter\", \"pickup\", \"kill\", \"coil\" and \"case\"",
+            [
+                // From memory: under some 80 V in the capacitor no spark.
+                new ValueRule("leastVolts", 5, 400, 80),
+                new ValueRule("mostVolts", 50, 600, 280),
+                new ValueRule("triggerVolts", 0.05, 20, 0.5),
+            ],
+            (part, figures) => new ExciterCdi(part, figures)
+        );
+
+    private Resistance input = null!;
+    private DiodeArm toKill = null!;
+
+    private protected override string TriggerReturn => "case";
+
+    public override bool IsFast => true;
+
+    public override void Declare(Declaration declaration)
+    {
+        base.Declare(declaration);
+        input = new Resistance(declaration, Part, "inputOhms", "exciter", "case", 47_000, Spread.None);
+        toKill = new DiodeArm(declaration, Part, "kill", "exciter", "kill", 0.7, 0.5);
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        base.Stamp(state);
+        input.Stamp(state);
+        toKill.Stamp(state);
+    }
+
+    public override Change Step(CircuitState state) => toKill.Step(state);
+
+    public KillTerminal Terminal(Circuit circuit) =>
+        new(circuit.NodeOf(Part.Id + ".kill"), circuit.NodeOf(Part.Id + ".case"), toKill.Open("", 0));
+
+    private protected override double Charge(CircuitState state) =>
+        Math.Clamp(state.Across(input.Branch), 0, Figures["mostVolts"]);
+
+    private protected override string NotCharged(double volts) =>
+        $"{Part.Name}: exciter gives {volts:0} V of {Figures["leastVolts"]:0} needed";
+
+    public override IEnumerable<Fault> Faults() =>
+        [
+            .. base.Faults(),
+            toKill.Shorted("kill diode shorted", 0.5),
+            toKill.Open("kill diode open: kill does nothing", 0.7),
+        ];
+}
+
+/// <summary>
+/// A capacitor-discharge unit with an inverter fed from the battery. Its kill terminal, where it has one, is read as a logic
+/// input: grounded, it does not fire; otherwise it stops by losing its feed.
+/// </summary>
+internal sealed class BatteryCdi(Part part, PartFigures figures) : CapacitorDischarge(part, figures), INamedDevice
+{
+    public static DeviceKind Kind { get; } =
+        new(
+            "cdi-battery-fed",
+            ["+", "pickup", "pickup-", "coil", "case"],
+            "\"+\", \"pickup\", \"pickup-\", \"coil\" and \"case\", and \"kill\" where it has one",
+            [
+                new ValueRule("feedOhms", 2, 1000, 25),
+                new ValueRule("leastFeedVolts", 3, 12, 7),
+                new ValueRule("leastVolts", 5, 400, 80),
+                new ValueRule("mostVolts", 50, 600, 230),
+                new ValueRule("triggerVolts", 0.05, 20, 0.4),
+            ],
+            (part, figures) => new BatteryCdi(part, figures)
+        )
+        {
+            OptionalTerminals = ["kill"],
+        };
+
+    private const double KilledUnder = 1.5;
+    private Resistance feed = null!;
+    private Resistance? pullUp;
+    private BranchId? killed;
+
+    private protected override string TriggerReturn => "pickup-";
+
+    public override void Declare(Declaration declaration)
+    {
+        base.Declare(declaration);
+        feed = new Resistance(declaration, Part, "feedOhms", "+", "case", Figures["feedOhms"], Spread.Winding);
+        if (Part.Terminals.Contains("kill", StringComparer.Ordinal))
+        {
+            pullUp = new Resistance(declaration, Part, "killPullUpOhms", "+", "kill", 1000, Spread.None);
+            killed = declaration.Branch(Part.Id + "/kill-sense", Part.Id + ".kill", Part.Id + ".case");
+        }
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        const double SenseOhms = 100_000;
+        base.Stamp(state);
+        feed.Stamp(state);
+        pullUp?.Stamp(state);
+        if (killed is { } sense)
+        {
+            state.SetOhms(sense, SenseOhms);
+        }
+    }
+
+    private protected override double Charge(CircuitState state)
+    {
+        var volts = feed.Drive(state);
+        var stopped = killed is { } sense && state.Across(sense) < KilledUnder;
+        return volts < Figures["leastFeedVolts"] || stopped ? 0 : Figures["mostVolts"] * Math.Min(1, volts / 12);
+    }
+
+    private protected override string NotCharged(double volts) =>
+        $"{Part.Name}: no feed at its +, or its kill lead is grounded";
+
+    public override IEnumerable<Fault> Faults() => [.. base.Faults(), feed.Gone("feed-open", "feed input open", 0.7)];
+}

@@ -1,0 +1,68 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Simulation.Devices;
+
+/// <summary>A multi-pin coupling: per cavity, a pin and a socket that must touch.</summary>
+internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedDevice
+{
+    public static DeviceKind Kind { get; } =
+        new(
+            PartKinds.Coupling,
+            [],
+            "\"1a\", \"1b\", \"2a\", \"2b\"… one pair per cavity",
+            [new ValueRule("contactOhms", 0.0005, 0.1, 0.004)],
+            (part, figures) => new Coupling(part, figures)
+        );
+
+    private readonly List<(string Cavity, ParameterId Ohms, BranchId Branch, (int, int) Nodes)> cavities = [];
+
+    public override string PartId => part.Id;
+
+    public override void Declare(Declaration declaration)
+    {
+        foreach (var near in part.Terminals.Where(t => t.EndsWith('a')))
+        {
+            var cavity = near[..^1];
+            var (a, b) = ($"{part.Id}.{near}", $"{part.Id}.{cavity}b");
+            var name = $"{part.Id}/{cavity}";
+            cavities.Add(
+                (
+                    cavity,
+                    declaration.Parameter(name + "/ohms", figures["contactOhms"], Spread.Contact),
+                    declaration.Branch(name, a, b),
+                    (declaration.Node(a), declaration.Node(b))
+                )
+            );
+        }
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        foreach (var (_, ohms, branch, _) in cavities)
+        {
+            state.SetOhms(branch, state[ohms]);
+        }
+    }
+
+    public override IEnumerable<Fault> Faults() => cavities.SelectMany(c => CavityFaults(c.Cavity, c.Ohms, c.Nodes));
+
+    private IEnumerable<Fault> CavityFaults(string cavity, ParameterId ohms, (int, int) nodes)
+    {
+        var words = $"{part.Name}, cavity {cavity}";
+        return new SeriesFaults
+        {
+            Place = $"{part.Id}/{cavity}",
+            Words = words,
+            Poor = "corroded",
+            Gone = "pin backed out or spread",
+            Repair = new Repair($"cavity:{part.Id}/{cavity}", words, words, RepairKind.RenewCavity, part.Place),
+            Ohms = ohms,
+            Nodes = nodes,
+            PoorRate = 2,
+            GoneRate = 1.5,
+        }.Both();
+    }
+}

@@ -1,0 +1,110 @@
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Simulation.Devices;
+
+/// <summary>Anything that is one resistance between two terminals, with its open fault.</summary>
+internal abstract class PlainLoad(Part part, string from, string to, double ohms, double openRate) : Device
+{
+    private protected Resistance Load { get; private set; } = null!;
+
+    private protected Part Part => part;
+
+    public override string PartId => part.Id;
+
+    public override void Declare(Declaration declaration) =>
+        Load = new Resistance(declaration, part, "ohms", from, to, ohms, Spread.Winding);
+
+    public override void Stamp(CircuitState state) => Load.Stamp(state);
+
+    public override IEnumerable<Fault> Faults() => [Load.Gone("open", "winding open", openRate)];
+}
+
+/// <summary>A load that works from some volts up: a clutch coil, a pump, an injector, a heater plug, a trim motor.</summary>
+internal sealed class WorkingLoad(Part part, PartFigures figures)
+    : PlainLoad(part, "+", "-", figures["ohms"], 2),
+        INamedDevice
+{
+    public static DeviceKind Kind { get; } =
+        new(
+            "load",
+            ["+", "-"],
+            "exactly \"+\" and \"-\"",
+            [new ValueRule("ohms", 0.02, 100_000, 6), new ValueRule("worksAtVolts", 0.5, 48, 8.5)],
+            (part, figures) => new WorkingLoad(part, figures)
+        );
+
+    public override Effect Effect(CircuitState state) =>
+        new(EffectKind.Works, Load.IsOpen(state) ? 0 : state.Heating(Load.Branch) / figures["worksAtVolts"]);
+
+    public override IEnumerable<Fault> Faults() =>
+        [
+            .. base.Faults(),
+            PartFault.Of(
+                Part,
+                "shorted",
+                FaultKind.ShortedWinding,
+                "shorted inside",
+                0.7,
+                Load.Nodes,
+                new ParameterChange(Load.Ohms, ChangeRule.MultiplyBySeverity)
+            ) with
+            {
+                Severity = new Severity(0.02, 0.2),
+            },
+        ];
+}
+
+/// <summary>An hour meter: a few milliamps while it counts.</summary>
+internal sealed class HourMeter(Part part, PartFigures figures)
+    : PlainLoad(part, "+", "-", figures["ohms"], 1),
+        INamedDevice
+{
+    public static DeviceKind Kind { get; } =
+        new(
+            "hour-meter",
+            ["+", "-"],
+            "exactly \"+\" and \"-\"",
+            [new ValueRule("ohms", 10, 100_000, 900)],
+            (part, figures) => new HourMeter(part, figures)
+        );
+}
+
+/// <summary>A buzzer or horn.</summary>
+internal sealed class Buzzer(Part part, PartFigures figures)
+    : PlainLoad(part, "+", "-", figures["ohms"], 2),
+        INamedDevice
+{
+    public static DeviceKind Kind { get; } =
+        new(
+            "buzzer",
+            ["+", "-"],
+            "exactly \"+\" and \"-\"",
+            [new ValueRule("ohms", 1, 10_000, 240), new ValueRule("volts", 1, 48, 12)],
+            (part, figures) => new Buzzer(part, figures)
+        );
+
+    public override Effect Effect(CircuitState state) =>
+        new(EffectKind.Sounds, Load.IsOpen(state) ? 0 : Math.Abs(state.Across(Load.Branch)) / figures["volts"]);
+}
+
+/// <summary>A gauge: a coil between its feed and its sender, read by its share of the volts.</summary>
+internal sealed class Gauge(Part part, PartFigures figures)
+    : PlainLoad(part, "+", "S", figures["ohms"], 1),
+        INamedDevice
+{
+    public static DeviceKind Kind { get; } =
+        new(
+            "gauge",
+            ["+", "S"],
+            "exactly \"+\" (feed) and \"S\" (sender)",
+            [new ValueRule("ohms", 1, 10_000, 90), new ValueRule("fullAmps", 0.001, 1, 0.12)],
+            (part, figures) => new Gauge(part, figures)
+        );
+
+    public override Effect Effect(CircuitState state) =>
+        new(EffectKind.Reads, Math.Clamp(Math.Abs(state.Through(Load.Branch)) / figures["fullAmps"], 0, 1));
+}

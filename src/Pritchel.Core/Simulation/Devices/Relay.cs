@@ -1,0 +1,104 @@
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+
+namespace Pritchel.Core.Simulation.Devices;
+
+/// <summary>A changeover relay, terminals numbered as DIN 72552 does: coil 86–85, common 30, made 87, broken 87a.</summary>
+internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevice
+{
+    private const double Milliseconds = 8;
+    private const int In = 1;
+
+    public static DeviceKind Kind { get; } =
+        new(
+            "relay",
+            ["85", "86", "30", "87", "87a"],
+            "exactly \"85\", \"86\", \"30\", \"87\" and \"87a\"",
+            [
+                new ValueRule("coilOhms", 10, 1000, 85),
+                new ValueRule("pullInVolts", 1, 24, 7),
+                new ValueRule("dropOutVolts", 0.2, 20, 2.5),
+                new ValueRule("contactOhms", 0.0005, 0.1, 0.006),
+            ],
+            (part, figures) => new Relay(part, figures)
+        );
+
+    private ParameterId coil;
+    private ParameterId made;
+    private ParameterId broken;
+    private BranchId coilBranch;
+    private BranchId madeBranch;
+    private BranchId brokenBranch;
+    private StateId armature;
+    private (int, int) coilNodes;
+    private (int, int) madeNodes;
+
+    public override bool IsActive => true;
+
+    public override IReadOnlyList<CoilContact> CoilContacts => [new("30", "87", true), new("30", "87a", false)];
+
+    public override string PartId => part.Id;
+
+    public override void Declare(Declaration declaration)
+    {
+        coil = declaration.Parameter(part.Id + "/coilOhms", figures["coilOhms"], Spread.Winding);
+        made = declaration.Parameter(part.Id + "/madeOhms", figures["contactOhms"], Spread.Contact);
+        broken = declaration.Parameter(part.Id + "/brokenOhms", figures["contactOhms"], Spread.Contact);
+        coilBranch = declaration.Branch(part.Id + "/coil", part.Id + ".86", part.Id + ".85");
+        madeBranch = declaration.Branch(part.Id + "/made", part.Id + ".30", part.Id + ".87");
+        brokenBranch = declaration.Branch(part.Id + "/broken", part.Id + ".30", part.Id + ".87a");
+        armature = declaration.State(part.Id);
+        coilNodes = (declaration.Node(part.Id + ".86"), declaration.Node(part.Id + ".85"));
+        madeNodes = (declaration.Node(part.Id + ".30"), declaration.Node(part.Id + ".87"));
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        var pulled = state[armature] == In;
+        state.SetOhms(coilBranch, state[coil]);
+        state.SetOhms(madeBranch, pulled ? state[made] : double.PositiveInfinity);
+        state.SetOhms(brokenBranch, pulled ? double.PositiveInfinity : state[broken]);
+    }
+
+    public override Change Step(CircuitState state)
+    {
+        var volts = double.IsInfinity(state[coil]) ? 0 : Math.Abs(state.Across(coilBranch));
+        if (state[armature] == In)
+        {
+            return volts < figures["dropOutVolts"] ? Change.Switch(armature, 0, Milliseconds) : Change.None;
+        }
+
+        return volts >= figures["pullInVolts"] ? Change.Switch(armature, In, Milliseconds) : Change.None;
+    }
+
+    public override Effect Effect(CircuitState state) => new(EffectKind.Clicks, state[armature]);
+
+    public override IEnumerable<Fault> Faults()
+    {
+        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place);
+        yield return new Fault
+        {
+            Id = part.Id + "/coil-open",
+            Kind = FaultKind.Open,
+            Words = part.Name + ": coil open",
+            Repair = repair,
+            Rate = 2,
+            Changes = [new(coil, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = coilNodes,
+        };
+        yield return new Fault
+        {
+            Id = part.Id + "/contact-open",
+            Kind = FaultKind.Open,
+            Words = part.Name + ": contact burnt away",
+            Repair = repair,
+            Rate = 2,
+            Changes = [new(made, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = madeNodes,
+            ComesAndGoes = true,
+        };
+    }
+}

@@ -1,0 +1,157 @@
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+
+namespace Pritchel.Core.Simulation.Devices;
+
+/// <summary>
+/// A permanent-magnet starter turning an engine. Below its breakaway volts it is its own resistance; above, it
+/// turns, and its back-e.m.f. leaves it drawing friction amps plus a share that grows with speed:
+/// I = (I₀ + gV) / (1 + gR). docs/method.md derives it.
+/// </summary>
+internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDevice, ICranks
+{
+    private const int Turning = 1;
+    private const double Milliseconds = 40;
+
+    public static DeviceKind Kind { get; } =
+        new(
+            "starter",
+            ["post", "case"],
+            "exactly \"post\" and \"case\"",
+            [
+                new ValueRule("stallOhms", 0.002, 1, 0.03),
+                new ValueRule("frictionAmps", 1, 1000, 55),
+                new ValueRule("crankAmps", 5, 2000, 85),
+                new ValueRule("crankVolts", 4, 24, 10.8),
+            ],
+            (part, figures) => new Starter(part, figures)
+        );
+
+    private ParameterId armature;
+    private ParameterId friction;
+    private ParameterId locked;
+    private BranchId branch;
+    private SourceId backEmf;
+    private StateId rotation;
+    private (int, int) nodes;
+
+    public override bool IsActive => true;
+
+    /// <summary>g, in siemens: the speed-dependent share, from the healthy cranking point.</summary>
+    private double SpeedSiemens
+    {
+        get
+        {
+            var (amps, volts) = (figures["crankAmps"], figures["crankVolts"]);
+            return (amps - figures["frictionAmps"]) / (volts - (amps * figures["stallOhms"]));
+        }
+    }
+
+    public override string PartId => part.Id;
+
+    public int Engine { get; private set; }
+
+    public override void Declare(Declaration declaration)
+    {
+        Engine = declaration.Engine(part);
+        armature = declaration.Parameter(part.Id + "/stallOhms", figures["stallOhms"], Spread.Winding);
+        friction = declaration.Parameter(part.Id + "/frictionAmps", figures["frictionAmps"], new Spread(0.15, 0, 0));
+        locked = declaration.Parameter(part.Id + "/locked", 0, Spread.None);
+        branch = declaration.Branch(part.Id, part.Id + ".post", part.Id + ".case");
+        backEmf = declaration.Source(part.Id, part.Id + ".post", part.Id + ".case");
+        rotation = declaration.State(part.Id);
+        nodes = (declaration.Node(part.Id + ".post"), declaration.Node(part.Id + ".case"));
+    }
+
+    public override void Stamp(CircuitState state)
+    {
+        var ohms = state[armature];
+        if (double.IsInfinity(ohms) || state[rotation] != Turning)
+        {
+            state.SetOhms(branch, ohms);
+            state.SetSource(backEmf, 0, double.PositiveInfinity);
+            return;
+        }
+
+        // Turning: the line I(V) as a source of −I₀/g behind R + 1/g.
+        var g = SpeedSiemens;
+        state.SetOhms(branch, double.PositiveInfinity);
+        state.SetSource(backEmf, -state[friction] / g, ohms + (1 / g));
+    }
+
+    public override Change Step(CircuitState state)
+    {
+        var breakaway = state[friction] * state[armature];
+        var volts = state.Across(branch);
+        var turns = volts > breakaway && state[locked] == 0 && !double.IsInfinity(state[armature]);
+        return turns == (state[rotation] == Turning)
+            ? Change.None
+            : Change.Switch(rotation, turns ? Turning : 0, Milliseconds);
+    }
+
+    /// <summary>Cranking speed follows back-e.m.f.: what the armature's own resistance leaves of the volts.</summary>
+    public override Effect Effect(CircuitState state)
+    {
+        if (state[rotation] != Turning)
+        {
+            return new Effect(EffectKind.Turns, 0);
+        }
+
+        var (g, ohms, volts) = (SpeedSiemens, state[armature], state.Across(branch));
+        var amps = (state[friction] + (g * volts)) / (1 + (g * ohms));
+        var healthy = figures["crankVolts"] - (figures["crankAmps"] * figures["stallOhms"]);
+        return new Effect(EffectKind.Turns, Math.Max(0, volts - (amps * ohms)) / healthy);
+    }
+
+    public override IEnumerable<Fault> Faults()
+    {
+        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ServiceStarter, part.Place);
+        yield return new Fault
+        {
+            Id = part.Id + "/open",
+            Kind = FaultKind.Open,
+            Words = part.Name + ": brushes or winding open",
+            Repair = repair,
+            Rate = 4,
+            Changes = [new(armature, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = nodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = part.Id + "/stalled",
+            Kind = FaultKind.Stalled,
+            Words = part.Name + ": fed but locked, or the engine is seized",
+            Repair = repair,
+            Rate = 2,
+            Changes = [new(locked, ChangeRule.Set, 1)],
+            Nodes = nodes,
+        };
+        yield return new Fault
+        {
+            Id = part.Id + "/dragging",
+            Kind = FaultKind.Dragging,
+            Words = part.Name + ": dragging",
+            Repair = repair,
+            Rate = 2,
+            Severity = new Severity(1.6, 5),
+            Changes = [new(friction, ChangeRule.MultiplyBySeverity)],
+            Nodes = nodes,
+        };
+        yield return new Fault
+        {
+            Id = part.Id + "/resistive",
+            Kind = FaultKind.HighResistance,
+            Words = part.Name + ": brushes worn",
+            Repair = repair,
+            Rate = 2,
+            Severity = new Severity(0.05, 10),
+            Changes = [new(armature, ChangeRule.AddSeverity)],
+            Nodes = nodes,
+            ComesAndGoes = true,
+        };
+    }
+}

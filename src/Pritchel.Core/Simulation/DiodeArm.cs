@@ -1,0 +1,108 @@
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation.Devices;
+
+namespace Pritchel.Core.Simulation;
+
+/// <summary>
+/// One diode inside a part, as two straight lines: megohms below its knee, knee volts behind a small resistance above.
+/// Shared by single diodes, bridges and regulators.
+/// </summary>
+internal sealed class DiodeArm
+{
+    private const int Conducting = 1;
+
+    // What a blocking diode leaks, about half a microamp at 12 V: from memory. Without it a diode in series with another
+    // would see no volts at all, and neither would ever begin to conduct.
+    private const double BlockingOhms = 25e6;
+
+    private readonly double kneeVolts;
+    private readonly SourceId knee;
+    private readonly BranchId across;
+    private readonly StateId conducting;
+
+    public DiodeArm(
+        Declaration declaration,
+        Part part,
+        string name,
+        string anode,
+        string cathode,
+        double kneeVolts,
+        double onOhms
+    )
+    {
+        this.kneeVolts = kneeVolts;
+        Part = part;
+        Name = name;
+        var (a, k) = ($"{part.Id}.{anode}", $"{part.Id}.{cathode}");
+        var id = name.Length == 0 ? part.Id : $"{part.Id}/{name}";
+        OnOhms = declaration.Parameter(id + "/onOhms", onOhms, Spread.Winding);
+        ShortOhms = declaration.Parameter(id + "/shortOhms", BlockingOhms, Spread.None);
+        knee = declaration.Source(id, a, k);
+        across = declaration.Branch(id + "/short", a, k);
+        conducting = declaration.State(id);
+        Nodes = (declaration.Node(a), declaration.Node(k));
+        declaration.Diodes.Add(this);
+    }
+
+    /// <summary>Volts it conducts from.</summary>
+    public double KneeVolts => kneeVolts;
+
+    public ParameterId OnOhms { get; }
+
+    public ParameterId ShortOhms { get; }
+
+    /// <summary>Anode and cathode, as declared.</summary>
+    public (int From, int To) Nodes { get; }
+
+    private Part Part { get; }
+
+    private string Name { get; }
+
+    private string Prefix => Name.Length == 0 ? "" : Name + "-";
+
+    /// <summary>Stamps it; one that may not conduct blocks both ways.</summary>
+    public void Stamp(CircuitState state, bool mayConduct = true)
+    {
+        var conducts = mayConduct && state[conducting] == Conducting;
+        state.SetSource(knee, conducts ? kneeVolts : 0, conducts ? state[OnOhms] : double.PositiveInfinity);
+        state.SetOhms(across, state[ShortOhms]);
+    }
+
+    /// <summary>Asks for its state to follow the volts across it.</summary>
+    public Change Step(CircuitState state, bool mayConduct = true)
+    {
+        var conducts = mayConduct && !double.IsInfinity(state[OnOhms]) && state.Across(across) > kneeVolts;
+        return conducts == (state[conducting] == Conducting)
+            ? Change.None
+            : Change.Switch(conducting, conducts ? Conducting : 0, 0);
+    }
+
+    public Fault Open(string words, double rate) =>
+        PartFault.Of(
+            Part,
+            Prefix + "open",
+            FaultKind.Open,
+            words,
+            rate,
+            Nodes,
+            new ParameterChange(OnOhms, ChangeRule.Set, double.PositiveInfinity)
+        );
+
+    public Fault Shorted(string words, double rate) =>
+        PartFault.Of(
+            Part,
+            Prefix + "shorted",
+            FaultKind.StuckClosed,
+            words,
+            rate,
+            Nodes,
+            new ParameterChange(ShortOhms, ChangeRule.SetToSeverity)
+        ) with
+        {
+            Severity = new Severity(0.02, 1),
+        };
+}

@@ -1,0 +1,46 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.Simulation;
+
+/// <summary>A part's own metal bolted to a ground body.</summary>
+internal sealed class MountedMetal(Mount mount, Machine machine) : Device
+{
+    // A clean bolted face, about a milliohm: from memory.
+    private const double HealthyOhms = 0.001;
+    private ParameterId ohms;
+    private BranchId branch;
+    private (int, int) nodes;
+
+    public override void Declare(Declaration declaration)
+    {
+        ohms = declaration.Parameter(mount.Id + "/ohms", HealthyOhms, Spread.Contact);
+        branch = declaration.Branch(mount.Id, mount.Terminal, mount.On);
+        nodes = (declaration.Node(mount.Terminal), declaration.Node(mount.On));
+    }
+
+    public override void Stamp(CircuitState state) => state.SetOhms(branch, state[ohms]);
+
+    public override IEnumerable<Fault> Faults() =>
+        new SeriesFaults
+        {
+            Place = mount.Id,
+            Words = mount.Name,
+            Poor = "rust or paint under it",
+            Gone = "not grounded",
+            Repair = new Repair(
+                "mount:" + mount.Id,
+                mount.Name,
+                mount.Name,
+                RepairKind.BrightenGround,
+                MachineWords.PartAt(machine, mount.Terminal).Place
+            ),
+            Ohms = ohms,
+            Nodes = nodes,
+            PoorRate = 2.5,
+            GoneRate = 1,
+            Added = new Severity(0.02, 1000),
+        }.Both();
+}

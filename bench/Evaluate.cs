@@ -3,6 +3,7 @@ using System.Globalization;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
@@ -9,7 +10,6 @@ using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;

@@ -9,6 +9,7 @@ using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;

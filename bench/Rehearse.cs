@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
@@ -9,10 +10,11 @@ namespace Pritchel.Data;
 /// <summary>A draft as it stands.</summary>
 /// <param name="Id">Its number.</param>
 /// <param name="MachineId">Id the machine will be saved under.</param>
+/// <param name="At">The step it stands at.</param>
 /// <param name="Draft">What it began from and what it is now.</param>
 /// <param name="Last">The change that undoing would take back, or null.</param>
 /// <param name="Next">The change that redoing would make again, or null.</param>
-public sealed record OpenDraft(int Id, string MachineId, MachineDraft Draft, string? Last, string? Next);
+public sealed record OpenDraft(int Id, string MachineId, int At, MachineDraft Draft, string? Last, string? Next);
 
 /// <summary>A draft as listed.</summary>
 /// <param name="Id">Its number.</param>
@@ -44,8 +46,8 @@ public sealed class DraftStore(PritchelContext context, MachineStore machines, T
     /// <returns>Its number.</returns>
     public async Task<int> BeginAsync(Machine machine, string words, CancellationToken cancel = default)
     {
-        var row = new DraftRow { MachineId = machine.Id, At = 0 };
-        row.Steps.Add(Step(0, words, machine));
+        var row = new DraftRow { MachineId = machine.Id.Text, At = 0 };
+        row.Steps.Add(Step(0, 0, words, machine));
         context.Drafts.Add(row);
         await context.SaveChangesAsync(cancel);
         return row.Id;
@@ -54,7 +56,7 @@ public sealed class DraftStore(PritchelContext context, MachineStore machines, T
     /// <summary>A draft, or null.</summary>
     public async Task<OpenDraft?> FindAsync(int id, CancellationToken cancel = default)
     {
-        if (await context.Drafts.FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } row)
+        if (await context.Drafts.AsNoTracking().FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } row)
         {
             return null;
         }
@@ -72,42 +74,71 @@ public sealed class DraftStore(PritchelContext context, MachineStore machines, T
         return new OpenDraft(
             id,
             row.MachineId,
+            row.At,
             new MachineDraft(MachineFile.ReadDraft(kept[0]), MachineFile.ReadDraft(kept[^1])),
             row.At > 0 ? words[row.At] : null,
             row.At + 1 < words.Count ? words[row.At + 1] : null
         );
     }
 
-    /// <summary>Keeps a change; changes that were undone before it are forgotten.</summary>
-    public async Task ChangeAsync(int id, MachineChange change, CancellationToken cancel = default)
+    /// <summary>
+    /// Keeps a change, if nobody has made another since its author looked; changes that were undone before it are forgotten.
+    /// </summary>
+    /// <param name="id">Draft.</param>
+    /// <param name="after">The step that its author saw.</param>
+    /// <param name="change">The change.</param>
+    /// <param name="cancel">Stops waiting.</param>
+    /// <returns>False, with nothing kept, when the draft has moved on or is ended.</returns>
+    public async Task<bool> ChangeAsync(int id, int after, MachineChange change, CancellationToken cancel = default)
     {
-        var row = await context.Drafts.FirstAsync(d => d.Id == id, cancel);
-        context.DraftSteps.RemoveRange(context.DraftSteps.Where(s => s.DraftId == id && s.Sequence > row.At));
-        await context.SaveChangesAsync(cancel);
-        row.At++;
-        row.Steps.Add(Step(row.At, change.Words, change.Machine));
-        await context.SaveChangesAsync(cancel);
+        // One writer at a time from here to the commit: SQLite takes the write lock as the transaction begins.
+        await using var transaction = await context.Database.BeginTransactionAsync(cancel);
+        var kept = await AtAsync(id, cancel) == after;
+        if (kept)
+        {
+            await context.DraftSteps.Where(s => s.DraftId == id && s.Sequence > after).ExecuteDeleteAsync(cancel);
+            await context.Drafts.Where(d => d.Id == id).ExecuteUpdateAsync(d => d.SetProperty(r => r.At, after + 1), cancel);
+            context.DraftSteps.Add(Step(id, after + 1, change.Words, change.Machine));
+            await context.SaveChangesAsync(cancel);
+        }
+
+        await transaction.CommitAsync(cancel);
+        context.ChangeTracker.Clear();
+        return kept;
     }
 
     /// <summary>Takes the last change back, or makes the next one again. Nothing happens at either end.</summary>
     /// <param name="id">Draft.</param>
+    /// <param name="after">The step that whoever asks saw.</param>
     /// <param name="steps">−1 to undo, 1 to redo.</param>
     /// <param name="cancel">Stops waiting.</param>
-    public async Task MoveAsync(int id, int steps, CancellationToken cancel = default)
+    /// <returns>False, with nothing done, when the draft has moved on or is ended.</returns>
+    public async Task<bool> MoveAsync(int id, int after, int steps, CancellationToken cancel = default)
     {
-        var row = await context.Drafts.FirstAsync(d => d.Id == id, cancel);
-        if (await context.DraftSteps.AnyAsync(s => s.DraftId == id && s.Sequence == row.At + steps, cancel))
+        await using var transaction = await context.Database.BeginTransactionAsync(cancel);
+        var stands = await AtAsync(id, cancel) == after;
+        if (stands && await context.DraftSteps.AnyAsync(s => s.DraftId == id && s.Sequence == after + steps, cancel))
         {
-            row.At += steps;
-            await context.SaveChangesAsync(cancel);
+            await context
+                .Drafts.Where(d => d.Id == id)
+                .ExecuteUpdateAsync(d => d.SetProperty(r => r.At, after + steps), cancel);
         }
+
+        await transaction.CommitAsync(cancel);
+        return stands;
     }
 
     /// <summary>Saves a draft as a machine, or as the next version of one, and ends it.</summary>
+    /// <returns>The machine; null when the draft was saved or ended meanwhile.</returns>
     /// <exception cref="InvalidOperationException">It lacks something yet.</exception>
-    public async Task<MachineEntry> SaveAsync(int id, CancellationToken cancel = default)
+    public async Task<MachineEntry?> SaveAsync(int id, CancellationToken cancel = default)
     {
-        var open = (await FindAsync(id, cancel))!;
+        await using var transaction = await context.Database.BeginTransactionAsync(cancel);
+        if (await FindAsync(id, cancel) is not { } open)
+        {
+            return null;
+        }
+
         if (open.Draft.Lacks.Count > 0)
         {
             throw new InvalidOperationException("The draft lacks something yet: " + open.Draft.Lacks[0]);
@@ -115,6 +146,7 @@ public sealed class DraftStore(PritchelContext context, MachineStore machines, T
 
         var entry = await machines.AddAsync(open.Draft.Now, cancel);
         await DropAsync(id, cancel);
+        await transaction.CommitAsync(cancel);
         return entry;
     }
 
@@ -126,9 +158,13 @@ public sealed class DraftStore(PritchelContext context, MachineStore machines, T
         context.ChangeTracker.Clear();
     }
 
-    private DraftStepRow Step(int sequence, string words, Machine machine) =>
+    private async Task<int?> AtAsync(int id, CancellationToken cancel) =>
+        await context.Drafts.Where(d => d.Id == id).Select(d => (int?)d.At).FirstOrDefaultAsync(cancel);
+
+    private DraftStepRow Step(int draft, int sequence, string words, Machine machine) =>
         new()
         {
+            DraftId = draft,
             Sequence = sequence,
             Words = words,
             Json = MachineFile.Write(machine),

@@ -1,9 +1,10 @@
 using System.Globalization;
-using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Simulation.Devices;
+using Pritchel.Data.Events;
 
 namespace Pritchel.Data;
 
@@ -31,7 +32,6 @@ public sealed record Job(
 public sealed class JobStore(PritchelContext context, TimeProvider clock)
 {
     private const int SqliteConstraint = 19;
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
     /// <summary>Tag of a number: T-0147.</summary>
     public static string TagOf(int number) => $"T-{number:0000}";
@@ -155,7 +155,7 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
                 .Select(e => new RecordedEvent(
                     e.Sequence,
                     new DateTimeOffset(DateTime.SpecifyKind(e.AtUtc, DateTimeKind.Utc)),
-                    JsonSerializer.Deserialize<JobEvent>(e.Body, Json)!
+                    EventFormat.Read(e.Body)
                 )),
         ]);
 
@@ -164,6 +164,6 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
         {
             Sequence = sequence,
             AtUtc = clock.GetUtcNow().UtcDateTime,
-            Body = JsonSerializer.Serialize(what, Json),
+            Body = EventFormat.Write(what),
         };
 }

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 
@@ -14,7 +15,7 @@ public sealed record MachineEntry(string Id, int Version, string Name, string Ki
 /// <summary>One version of a machine.</summary>
 /// <param name="Version">Its number, from 1.</param>
 /// <param name="AddedUtc">When it came in.</param>
-public sealed record MachineVersion(int Version, DateTime AddedUtc);
+public sealed record MachineVersionEntry(int Version, DateTime AddedUtc);
 
 /// <summary>Machine files in the record.</summary>
 public sealed class MachineStore(PritchelContext context, TimeProvider clock)
@@ -38,11 +39,11 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
             .FirstOrDefaultAsync(cancel);
 
     /// <summary>All versions of a machine, oldest first.</summary>
-    public async Task<IReadOnlyList<MachineVersion>> VersionsAsync(string id, CancellationToken cancel = default) =>
+    public async Task<IReadOnlyList<MachineVersionEntry>> VersionsAsync(string id, CancellationToken cancel = default) =>
         await context
             .Machines.Where(m => m.MachineId == id)
             .OrderBy(m => m.Version)
-            .Select(m => new MachineVersion(m.Version, m.AddedUtc))
+            .Select(m => new MachineVersionEntry(m.Version, m.AddedUtc))
             .ToListAsync(cancel);
 
     /// <summary>JSON of one version, or null.</summary>
@@ -55,11 +56,15 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
     /// <summary>Adds a machine, or a new version of it when it differs from the newest.</summary>
     public async Task<MachineEntry> AddAsync(Machine machine, CancellationToken cancel = default)
     {
+        // Its number is taken while nobody else can take one.
+        await using var transaction = context.Database.CurrentTransaction is null
+            ? await context.Database.BeginTransactionAsync(cancel)
+            : null;
         var json = MachineFile.Write(machine);
-        var newest = await FindAsync(machine.Id, cancel);
+        var newest = await FindAsync(machine.Id.Text, cancel);
         if (
             newest is not null
-            && string.Equals(await JsonAsync(machine.Id, newest.Version, cancel), json, StringComparison.Ordinal)
+            && await JsonAsync(machine.Id.Text, newest.Version, cancel) == json
         )
         {
             return newest;
@@ -67,7 +72,7 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
 
         var row = new MachineRow
         {
-            MachineId = machine.Id,
+            MachineId = machine.Id.Text,
             Version = (newest?.Version ?? 0) + 1,
             Name = machine.Name,
             Kind = machine.Kind,
@@ -76,6 +81,11 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
         };
         context.Machines.Add(row);
         await context.SaveChangesAsync(cancel);
+        if (transaction is not null)
+        {
+            await transaction.CommitAsync(cancel);
+        }
+
         return new MachineEntry(row.MachineId, row.Version, row.Name, row.Kind);
     }
 }

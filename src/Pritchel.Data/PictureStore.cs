@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using SkiaSharp;
 

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Pritchel.Core.Identity;
 
 namespace Pritchel.Data;
 

@@ -2,46 +2,197 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Pritchel.Core.Networks;
+using Pritchel.Data.Events;
 
 namespace Pritchel.Data;
 
-/// <summary>Opens the record's file: backs it up before it is migrated, and keeps a write-ahead log.</summary>
+/// <summary>
+/// Opens the record's file. A new one is made under another name and put in its place when it is whole; an old one is
+/// brought up to date after a copy was made. A stop at any moment leaves a record that the next start opens.
+/// </summary>
 public static class RecordFile
 {
-    /// <summary>Connection string of a record in a folder.</summary>
-    public static string ConnectionString(string folder) =>
-        new SqliteConnectionStringBuilder
-        {
-            DataSource = Path.Combine(folder, "pritchel.db"),
-            ForeignKeys = true,
-            DefaultTimeout = 10,
-        }.ToString();
+    private const string Name = "pritchel.db";
+    private const int NotADatabase = 26;
+    private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(60);
+    private static readonly TimeSpan BetweenTries = TimeSpan.FromMilliseconds(50);
 
-    /// <summary>Brings the file up to date. A copy is made first when there is anything to change in an existing file.</summary>
-    public static async Task PrepareAsync(PritchelContext context, string folder, CancellationToken cancel)
+    /// <summary>Connection string of a record in a folder.</summary>
+    public static string ConnectionString(string folder) => ConnectionTo(Path.Combine(folder, Name));
+
+    /// <summary>Brings the record of a folder up to date, or makes one.</summary>
+    /// <param name="folder">Folder of the record.</param>
+    /// <param name="clock">Tells when.</param>
+    /// <param name="cancel">Stops waiting.</param>
+    /// <exception cref="RecordRefusedException">What lies there is no record, or is one that this version cannot open.</exception>
+    public static async Task PrepareAsync(string folder, TimeProvider clock, CancellationToken cancel)
     {
         Directory.CreateDirectory(folder);
-        var file = Path.Combine(folder, "pritchel.db");
-        var pending = (await context.Database.GetPendingMigrationsAsync(cancel)).ToList();
-        if (pending.Count > 0 && File.Exists(file))
+
+        // Held by the file system, so that it goes with the process however that ends.
+        await using var alone = await LockAsync(folder, cancel);
+        var file = Path.Combine(folder, Name);
+        if (!File.Exists(file))
         {
-            await BackUpAsync(context, Path.Combine(folder, $"pritchel-before-{pending[^1]}.db"), cancel);
+            await MakeAsync(folder, file, cancel);
         }
 
-        await context.Database.MigrateAsync(cancel);
+        Check(file);
+        await using var context = Open(file);
+        try
+        {
+            await UpdateAsync(context, folder, clock, cancel);
+        }
+        catch (SqliteException e) when (e.SqliteErrorCode == NotADatabase)
+        {
+            throw Foreign(file, e);
+        }
+    }
+
+    private static async Task MakeAsync(string folder, string file, CancellationToken cancel)
+    {
+        var unfinished = Path.Combine(folder, Name + ".new");
+        foreach (var left in new[] { unfinished, unfinished + "-journal", unfinished + "-wal", unfinished + "-shm" })
+        {
+            File.Delete(left);
+        }
+
+        await using (var context = Open(unfinished))
+        {
+            await context.Database.MigrateAsync(cancel);
+            await FormatUpgrade.MarkAsync(context, cancel);
+        }
+
+        File.Move(unfinished, file);
+    }
+
+    private static void Check(string file)
+    {
+        if (new FileInfo(file).Length == 0)
+        {
+            throw new RecordRefusedException(
+                $"{file} is empty: it is no record. Put a copy of the record back in its place, or move the empty file away to begin a new one."
+            );
+        }
+    }
+
+    private static async Task UpdateAsync(
+        PritchelContext context,
+        string folder,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
+    {
+        var known = context.Database.GetMigrations().ToList();
+        var applied = (await context.Database.GetAppliedMigrationsAsync(cancel)).ToList();
+        if (applied.Count == 0)
+        {
+            throw Foreign(Path.Combine(folder, Name), null);
+        }
+
+        var newer = applied.Except(known, StringComparer.Ordinal).ToList();
+        if (newer.Count > 0 || await FormatUpgrade.FormatOfAsync(context, cancel) > EventFormat.Version)
+        {
+            throw new RecordRefusedException(
+                $"The record in {folder} was written by a newer version of this program, and is left as it is. Start that version, or use another folder with --data."
+            );
+        }
+
+        var pending = known.Except(applied, StringComparer.Ordinal).ToList();
+        if (pending.Count > 0)
+        {
+            await BackUpAsync(context, Path.Combine(folder, $"pritchel-before-{pending[^1]}.db"), cancel);
+
+            // Whoever else holds this row is not there any more: we are alone.
+            await FreeMigrationLockAsync(context, cancel);
+            await context.Database.MigrateAsync(cancel);
+        }
+
+        if (await FormatUpgrade.FormatOfAsync(context, cancel) < EventFormat.Version)
+        {
+            await BackUpAsync(context, Path.Combine(folder, $"pritchel-before-events-{EventFormat.Version}.db"), cancel);
+            await FormatUpgrade.BringOverAsync(context, clock, cancel);
+        }
+
         await context.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;", cancel);
+    }
+
+    private static async Task FreeMigrationLockAsync(PritchelContext context, CancellationToken cancel)
+    {
+        var there = await context
+            .Database.SqlQuery<int>(
+                $"SELECT COUNT(*) AS Value FROM sqlite_master WHERE type = 'table' AND name = '__EFMigrationsLock'"
+            )
+            .SingleAsync(cancel);
+        if (there > 0)
+        {
+            await context.Database.ExecuteSqlRawAsync("DELETE FROM __EFMigrationsLock", cancel);
+        }
     }
 
     private static async Task BackUpAsync(PritchelContext context, string copy, CancellationToken cancel)
     {
+        var unfinished = copy + ".new";
+        File.Delete(unfinished);
         var connection = (SqliteConnection)context.Database.GetDbConnection();
-        await connection.OpenAsync(cancel);
-        await using var target = new SqliteConnection(
-            new SqliteConnectionStringBuilder { DataSource = copy, Pooling = false }.ToString()
-        );
-        await target.OpenAsync(cancel);
-        connection.BackupDatabase(target);
+        await context.Database.OpenConnectionAsync(cancel);
+        await using (
+            var target = new SqliteConnection(
+                new SqliteConnectionStringBuilder { DataSource = unfinished, Pooling = false }.ToString()
+            )
+        )
+        {
+            await target.OpenAsync(cancel);
+            connection.BackupDatabase(target);
+        }
+
+        await context.Database.CloseConnectionAsync();
+        File.Move(unfinished, copy, overwrite: true);
     }
+
+    private static async Task<FileStream> LockAsync(string folder, CancellationToken cancel)
+    {
+        var file = Path.Combine(folder, "pritchel.lock");
+        for (var waited = TimeSpan.Zero; ; waited += BetweenTries)
+        {
+            try
+            {
+                return new FileStream(file, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            }
+            catch (IOException e) when (waited > LongestWait)
+            {
+                throw new RecordRefusedException(
+                    $"Another start of this program has held {file} for a minute. End that one first.",
+                    e
+                );
+            }
+            catch (IOException)
+            {
+                await Task.Delay(BetweenTries, cancel);
+            }
+        }
+    }
+
+    private static RecordRefusedException Foreign(string file, Exception? inner) =>
+        new(
+            $"{file} is not a record of this program, and is left as it is. Put a copy of the record back in its place, or use another folder with --data.",
+            inner ?? new InvalidDataException("None of the record's tables is there.")
+        );
+
+    private static string ConnectionTo(string file) =>
+        new SqliteConnectionStringBuilder
+        {
+            DataSource = file,
+            ForeignKeys = true,
+            DefaultTimeout = 10,
+        }.ToString();
+
+    private static PritchelContext Open(string file) =>
+        new(
+            new DbContextOptionsBuilder<PritchelContext>()
+                .UseSqlite(new SqliteConnectionStringBuilder(ConnectionTo(file)) { Pooling = false }.ToString())
+                .Options
+        );
 }
 
 /// <summary>For the migration tool only.</summary>

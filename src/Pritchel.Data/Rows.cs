@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Data;
@@ -46,7 +47,7 @@ public sealed class JobRow
     public ICollection<JobEventRow> Events { get; } = new List<JobEventRow>();
 }
 
-/// <summary>One event of a job. Rows are added, never changed or removed.</summary>
+/// <summary>One event of a job. Rows are added, never removed, and changed only to bring them to a newer format.</summary>
 public sealed class JobEventRow
 {
     /// <summary>Database key.</summary>
@@ -61,8 +62,8 @@ public sealed class JobEventRow
     /// <summary>When, UTC.</summary>
     public required DateTime AtUtc { get; init; }
 
-    /// <summary>The event as JSON.</summary>
-    public required string Body { get; init; }
+    /// <summary>The event as JSON, in the record's own format.</summary>
+    public required string Body { get; set; }
 }
 
 /// <summary>A setting of the installation.</summary>

@@ -6,8 +6,8 @@ using Microsoft.Extensions.Options;
 using Pritchel.Data;
 using Pritchel.Web;
 using Pritchel.Web.Api;
-using Pritchel.Web.Desk;
 using Pritchel.Web.Drawings;
+using Pritchel.Workshop;
 
 // Predictions worked out beside keep as many threads busy as there are cores; pages must not wait for the pool to grow by one
 // every half second.
@@ -38,22 +38,27 @@ builder.WebHost.ConfigureKestrel(k =>
     k.Limits.MaxRequestBodySize = 32 * 1024 * 1024;
 });
 builder.Services.AddSingleton(options);
+builder.Services.AddSingleton(options.Workshop);
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddDbContext<PritchelContext>(
-    (services, db) => db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<StartOptions>().DataFolder))
+    (services, db) => db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<WorkshopOptions>().DataFolder))
 );
 builder.Services.AddScoped<MachineStore>();
 builder.Services.AddScoped<DraftStore>();
 builder.Services.AddScoped(services => new PictureStore(
     services.GetRequiredService<PritchelContext>(),
-    Path.Combine(services.GetRequiredService<StartOptions>().DataFolder, "pictures"),
+    Path.Combine(services.GetRequiredService<WorkshopOptions>().DataFolder, "pictures"),
     services.GetRequiredService<TimeProvider>()
 ));
 builder.Services.AddScoped<JobStore>();
 builder.Services.AddScoped<MeterStore>();
 builder.Services.AddScoped<JobDesk>();
 builder.Services.AddScoped<Pritchel.Web.Drawings.DrawingFile>();
-builder.Services.AddSingleton<Workshop>();
+builder.Services.AddSingleton<MachineShelf>();
+builder.Services.AddSingleton<TableFolder>();
+builder.Services.AddSingleton<Predictor>();
+builder.Services.AddSingleton<BuildQueue>();
+builder.Services.AddHostedService(services => services.GetRequiredService<BuildQueue>());
 builder.Services.AddHostedService<Opening>();
 builder.Services.AddDataProtection().SetApplicationName("Pritchel");
 builder.Services.AddSingleton<IConfigureOptions<KeyManagementOptions>, KeysInTheRecord>();
@@ -81,7 +86,15 @@ app.UseAntiforgery();
 app.MapRazorPages();
 app.MapOpenApi("/api/{documentName}/openapi.json");
 app.MapApi();
-app.Run();
+try
+{
+    await app.RunAsync();
+}
+catch (RecordRefusedException e)
+{
+    await Console.Error.WriteLineAsync(e.Message);
+    Environment.ExitCode = 1;
+}
 
 /// <summary>The application, for in-process tests.</summary>
 public partial class Program;

@@ -1,17 +1,24 @@
+using System.Globalization;
+using Pritchel.Workshop;
+
 namespace Pritchel.Web;
 
 /// <summary>What the command line asked for.</summary>
-/// <param name="DataFolder">Folder of the record.</param>
-/// <param name="Demo">Whether to fill an empty record with demo data.</param>
+/// <param name="Workshop">Where the record is, and what is done with it at the start.</param>
 /// <param name="HostArguments">Arguments left for the host, such as --urls.</param>
-public sealed record StartOptions(string DataFolder, bool Demo, string[] HostArguments)
+public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArguments)
 {
+    private const int MostTableMegabytes = 1_000_000;
     private const string DefaultUrl = "http://127.0.0.1:5147";
 
-    /// <summary>Reads "--data DIR", "--empty" and leaves the rest. Without "--urls" it listens on loopback only.</summary>
+    /// <summary>
+    /// Reads "--data DIR", "--empty", "--no-ahead" and "--tables MB", and leaves the rest. Without "--urls" it listens on
+    /// loopback only.
+    /// </summary>
+    /// <exception cref="ArgumentException">A size is none.</exception>
     public static StartOptions Parse(string[] args)
     {
-        var (data, demo, host) = ("data", true, new List<string>());
+        var (data, demo, ahead, tables, host) = ("data", true, true, new WorkshopOptions("").TableMegabytes, new List<string>());
         for (var i = 0; i < args.Length; i++)
         {
             if (args[i] is "--data" && i + 1 < args.Length)
@@ -25,6 +32,14 @@ public sealed record StartOptions(string DataFolder, bool Demo, string[] HostArg
             else if (args[i] is "--empty")
             {
                 demo = false;
+            }
+            else if (args[i] is "--no-ahead")
+            {
+                ahead = false;
+            }
+            else if (args[i] is "--tables" && i + 1 < args.Length)
+            {
+                tables = Megabytes(args[++i]);
             }
             else
             {
@@ -40,8 +55,22 @@ public sealed record StartOptions(string DataFolder, bool Demo, string[] HostArg
             host.AddRange(["--urls", DefaultUrl]);
         }
 
-        return new StartOptions(Path.GetFullPath(data), demo, [.. host]);
+        return new StartOptions(
+            new WorkshopOptions(Path.GetFullPath(data))
+            {
+                Demo = demo,
+                WorksAhead = ahead,
+                TableMegabytes = tables,
+            },
+            [.. host]
+        );
     }
+
+    private static int Megabytes(string typed) =>
+        int.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out var megabytes)
+        && megabytes <= MostTableMegabytes
+            ? megabytes
+            : throw new ArgumentException($"--tables: “{typed}” is no size; type megabytes from 0 to {MostTableMegabytes}.");
 
     /// <summary>Static files: beside the program once published, in the source tree while building.</summary>
     public static string WebRoot()

@@ -3,6 +3,7 @@ using System.Globalization;
 using CsCheck;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;

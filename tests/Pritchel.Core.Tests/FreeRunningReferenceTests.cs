@@ -180,7 +180,7 @@ public class FreeRunningReferenceTests
                     .Select(p => (p.Id, Contact: p.Contacts![0]))
                     .Where(p => setting.Named(circuit.Machine)[p.Contact.Control] == "ON")
                     .Select(p =>
-                        $"Rhand{p.Id} {Node(circuit, $"{p.Id}.{p.Contact.Between[0]}")} {Node(circuit, $"{p.Id}.{p.Contact.Between[1]}")} 0.008"
+                        $"Rhand{p.Id} {Node(circuit, p.At(p.Contact.Between[0]))} {Node(circuit, p.At(p.Contact.Between[1]))} 0.008"
                     ),
             ]);
         }
@@ -190,11 +190,11 @@ public class FreeRunningReferenceTests
             var circuit = state.Circuit;
             void Line(FormattableString line) => lines.Add(line.ToString(CultureInfo.InvariantCulture));
             var plain = circuit
-                .BranchNames.Select((name, index) => (name, index))
+                .BranchKeys.Select((name, index) => (name, index))
                 .ToDictionary(b => b.name, b => b.index);
             foreach (var part in circuit.Machine.Parts)
             {
-                string At(string terminal) => Node(circuit, $"{part.Id}.{terminal}");
+                string At(string terminal) => Node(circuit, part.At(terminal));
                 switch (part.Kind)
                 {
                     case "relay":

@@ -1,5 +1,4 @@
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Jobs;
@@ -92,7 +91,7 @@ public class JumpTests
         var circuit = Shipped.Circuit("ridge-carrier-4");
         var controller = Enumerable
             .Range(0, circuit.Network.NodeCount)
-            .Where(n => circuit.NodeAddresses[n].Any(a => a.StartsWith("ecu.", StringComparison.Ordinal)))
+            .Where(n => circuit.NodePoints[n].Any(a => a.StartsWith("ecu.", StringComparison.Ordinal)))
             .ToHashSet();
         var lamps = Symptoms
             .Of(circuit)
@@ -125,7 +124,7 @@ public class JumpTests
                 .Where(c => c.Jump is not null)
                 .SelectMany(c => new[] { c.Jump!.From, c.Jump.To })
                 .Distinct();
-            Assert.All(touched, n => Assert.DoesNotContain(circuit.NodeAddresses[n], circuit.CarriesIgnition));
+            Assert.All(touched, n => Assert.DoesNotContain(circuit.NodePoints[n], circuit.CarriesIgnition));
         }
     }
 

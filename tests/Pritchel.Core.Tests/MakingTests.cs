@@ -71,7 +71,7 @@ public class MakingTests
         Assert.Equal(
             ["13", "14"],
             change
-                .Machine.Wires.Where(w => w.From.At == splice.Id + ".x" || w.To.At == splice.Id + ".x")
+                .Machine.Wires.Where(w => w.From.At == splice.At("x") || w.To.At == splice.At("x"))
                 .Select(w => w.Id)
         );
         Assert.Empty(DutyCheck.Lacks(change.Machine));

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;

@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
@@ -144,7 +145,7 @@ public class OhmsTests
                 && c.c.Words.StartsWith("kill wire off at the coil", StringComparison.Ordinal)
                 && c.c.Words.Contains(words, StringComparison.Ordinal)
             );
-        var (red, black) = condition.Pairs!.First(p => kit.Circuit.NodeAddresses[p.Red].Contains("1@from"));
+        var (red, black) = condition.Pairs!.First(p => kit.Circuit.NodePoints[p.Red].Contains("1@from"));
         var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id == fault && h.HasPredictions);
         var shown = hypothesis.At(index, red).ToArray().Select(s => Scale.Figure(Quantity.Beep, s)).ToList();
         Assert.NotEqual(red, black);

@@ -1,4 +1,3 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
@@ -63,7 +62,7 @@ public class PredictedReadingTests
                         continue;
                     }
 
-                    var shown = read.OverRange ? Scale.Open : Scale.Of(Quantity.Ohms, read.Value!.Value);
+                    var shown = read.OverRange ? Observable.Open : Scale.Of(Quantity.Ohms, read.Value!.Value);
                     var predicted = hypothesis.Across(new ProbePair(c, red, black))[0];
                     Assert.True(
                         Math.Abs(shown - predicted) < 0.02 || (shown > 14 && predicted > 14),
@@ -115,7 +114,7 @@ public class PredictedReadingTests
                     var (predicted, least) = (hypothesis.Across(at)[0], hypothesis.Across(at).Hangs(0) ? 0.1 : 0.02);
                     Assert.True(
                         Math.Abs(read.Value!.Value - predicted) < least + (0.01 * Math.Abs(predicted)),
-                        $"{hypothesis.Fault?.Id ?? "sound"}, {condition.Words}, {kit.Circuit.NodeAddresses[at.Red][0]} over {kit.Circuit.NodeAddresses[at.Black][0]}: meter {read.Value} V, predicted {predicted}"
+                        $"{hypothesis.Fault?.Id ?? "sound"}, {condition.Words}, {kit.Circuit.NodePoints[at.Red][0]} over {kit.Circuit.NodePoints[at.Black][0]}: meter {read.Value} V, predicted {predicted}"
                     );
                     compared++;
                 }

@@ -1,5 +1,5 @@
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 

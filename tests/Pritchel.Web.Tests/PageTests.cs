@@ -1,7 +1,7 @@
 using System.Net;
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Metering;
-using Pritchel.Web.Desk;
 using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Tests;

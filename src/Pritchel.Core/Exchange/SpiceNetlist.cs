@@ -28,7 +28,7 @@ public static class SpiceNetlist
             text.Append("* ")
                 .Append(NodeName(circuit, n))
                 .Append(" = ")
-                .AppendJoin(", ", circuit.NodeAddresses[n])
+                .AppendJoin(", ", circuit.NodePoints[n])
                 .Append('\n');
         }
 
@@ -39,7 +39,7 @@ public static class SpiceNetlist
             {
                 text.Append(
                     CultureInfo.InvariantCulture,
-                    $"Rb{b} {NodeName(circuit, branch.From)} {NodeName(circuit, branch.To)} {1 / siemens:R} ; {circuit.BranchNames[b]}\n"
+                    $"Rb{b} {NodeName(circuit, branch.From)} {NodeName(circuit, branch.To)} {1 / siemens:R} ; {circuit.BranchKeys[b]}\n"
                 );
             }
         }
@@ -51,7 +51,7 @@ public static class SpiceNetlist
             {
                 text.Append(
                     CultureInfo.InvariantCulture,
-                    $"Vs{s} s{s} {NodeName(circuit, source.To)} {state.Emfs[s]:R} ; {circuit.SourceNames[s]}\n"
+                    $"Vs{s} s{s} {NodeName(circuit, source.To)} {state.Emfs[s]:R} ; {circuit.SourceKeys[s]}\n"
                 );
                 text.Append(
                     CultureInfo.InvariantCulture,

@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Faults;
@@ -7,7 +8,7 @@ internal static class PartFault
 {
     /// <summary>Makes one.</summary>
     /// <param name="part">The part.</param>
-    /// <param name="id">Second half of its id.</param>
+    /// <param name="role">What is wrong, as its id has it.</param>
     /// <param name="kind">What kind.</param>
     /// <param name="words">What is wrong, without the part's name.</param>
     /// <param name="rate">Relative rate: common practice, no source.</param>
@@ -15,7 +16,7 @@ internal static class PartFault
     /// <param name="changes">Parameters it changes.</param>
     public static Fault Of(
         Part part,
-        string id,
+        string role,
         FaultKind kind,
         string words,
         double rate,
@@ -24,10 +25,10 @@ internal static class PartFault
     ) =>
         new()
         {
-            Id = $"{part.Id}/{id}",
+            Id = part.Fault(role),
             Kind = kind,
             Words = $"{part.Name}: {words}",
-            Repair = Repairing(part),
+            Repair = part.Repaired(),
             Rate = rate,
             Changes = [.. changes],
             Nodes = nodes,
@@ -35,6 +36,22 @@ internal static class PartFault
         };
 
     /// <summary>The repair that renews a part.</summary>
-    public static Repair Repairing(Part part) =>
-        new("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place);
+    /// <param name="part">The part.</param>
+    /// <param name="kind">Which sort of work it is.</param>
+    public static Repair Repaired(this Part part, RepairKind kind = RepairKind.ReplacePart) =>
+        new(RepairId.OfPart(part.Id), part.Name, part.Name, kind, part.Place);
+}
+
+/// <summary>Repairs of wires.</summary>
+internal static class WireRepair
+{
+    /// <summary>The repair that renews a wire with its ends.</summary>
+    public static Repair Of(Machine machine, Wire wire) =>
+        new(
+            new RepairId(RepairTarget.Wire, wire.Id.Text),
+            MachineWords.WireRun(machine, wire),
+            $"{string.Join('/', wire.Colours)} {(wire.Cable == true ? "cable" : "wire")} {wire.Id}",
+            wire.Cable == true ? RepairKind.RenewCable : RepairKind.RenewWire,
+            MachineWords.PartAt(machine, wire.From.At).Place
+        );
 }

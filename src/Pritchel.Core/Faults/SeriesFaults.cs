@@ -1,5 +1,6 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
+using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Faults;
@@ -7,8 +8,8 @@ namespace Pritchel.Core.Faults;
 /// <summary>The two faults of anything that current passes through: it conducts poorly, or not at all.</summary>
 internal sealed record SeriesFaults
 {
-    /// <summary>Place, the first half of the faults' ids.</summary>
-    public required string Place { get; init; }
+    /// <summary>What they sit in.</summary>
+    public required Element Place { get; init; }
 
     /// <summary>What it is, in words.</summary>
     public required string Words { get; init; }
@@ -37,11 +38,11 @@ internal sealed record SeriesFaults
     /// <summary>Ohms added when it conducts poorly; 0.05 ohm to 10 kilohm unless said otherwise (common practice, no source).</summary>
     public Severity Added { get; init; } = new(0.05, 10_000);
 
-    /// <summary>"place/resistive" and "place/open".</summary>
+    /// <summary>Conducting poorly, and not at all.</summary>
     public IEnumerable<Fault> Both()
     {
         yield return Of(
-            "/resistive",
+            "resistive",
             FaultKind.HighResistance,
             Poor,
             PoorRate,
@@ -51,7 +52,7 @@ internal sealed record SeriesFaults
             Severity = Added,
         };
         yield return Of(
-            "/open",
+            "open",
             FaultKind.Open,
             Gone,
             GoneRate,
@@ -59,10 +60,10 @@ internal sealed record SeriesFaults
         );
     }
 
-    private Fault Of(string suffix, FaultKind kind, string said, double rate, ParameterChange change) =>
+    private Fault Of(string role, FaultKind kind, string said, double rate, ParameterChange change) =>
         new()
         {
-            Id = Place + suffix,
+            Id = new FaultId(Place, role),
             Kind = kind,
             Words = $"{Words}: {said}",
             Repair = Repair,

@@ -48,7 +48,7 @@ public static partial class Conductors
         }
 
         var size = double.Parse(match.Groups["size"].Value, CultureInfo.InvariantCulture);
-        if (string.Equals(match.Groups["unit"].Value, "AWG", StringComparison.Ordinal))
+        if (match.Groups["unit"].Value == "AWG")
         {
             return size is >= 0 and <= 24 && double.IsInteger(size) ? FromAwg((int)size) : null;
         }

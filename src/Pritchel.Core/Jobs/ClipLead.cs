@@ -1,6 +1,8 @@
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Jobs;
@@ -9,10 +11,10 @@ namespace Pritchel.Core.Jobs;
 /// The trial that proves a place before anything is renewed: a clip lead over it and the symptom goes, off and it comes
 /// back. Offered only where the circuit, solved with the fault and the lead, says that it would.
 /// </summary>
-/// <param name="From">Address of one end.</param>
-/// <param name="To">Address of the other.</param>
+/// <param name="From">One end.</param>
+/// <param name="To">The other.</param>
 /// <param name="Jump">The lead.</param>
-public sealed record ClipLead(string From, string To, Jump Jump)
+public sealed record ClipLead(PointId From, PointId To, Jump Jump)
 {
     /// <summary>The lead for a fault, or null where none can stand in for what is missing.</summary>
     /// <param name="kit">The complaint's circuit and duty.</param>
@@ -52,7 +54,8 @@ public sealed record ClipLead(string From, string To, Jump Jump)
                 state,
                 ohms => @case.Settle(state, () => state.ConnectMeter(0, lead(ohms))),
                 wired.DeviceOf(table.Duty.Load),
-                null
+                null,
+                table.Meter
             );
         return Seen(ohms => ohms) >= 2 && Seen(_ => double.PositiveInfinity) < 2;
     }
@@ -66,5 +69,5 @@ public sealed record ClipLead(string From, string To, Jump Jump)
         return cables.Contains(fault.Nodes.From) || cables.Contains(fault.Nodes.To);
     }
 
-    private static string Called(DiagnosisKit kit, int node) => kit.Points.At(node).Address;
+    private static PointId Called(DiagnosisKit kit, int node) => kit.Points.At(node).Address;
 }

@@ -2,8 +2,9 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Jobs;
@@ -11,9 +12,12 @@ namespace Pritchel.Core.Jobs;
 /// <summary>All that is fixed for one machine, one duty and what was altered: predictions, probe points, tests, lines.</summary>
 public sealed class DiagnosisKit
 {
+    private readonly ConditionKey[] keys;
+
     private DiagnosisKit(PredictionTable table)
     {
         Table = table;
+        keys = [.. table.Conditions.Select(c => c.Key(table.Circuit))];
         Points = ProbePoints.Of(table.Circuit);
         Plan = new TestPlan(table, Points);
         WiggleTests = new WiggleTests(table, Plan);
@@ -21,8 +25,9 @@ public sealed class DiagnosisKit
         Lines =
         [
             .. new[] { table.Duty.Control, table.Duty.Load }
-                .OfType<string>()
-                .Distinct(StringComparer.Ordinal)
+                .Where(p => p is not null)
+                .Select(p => p!.Value)
+                .Distinct()
                 .Where(_ =>
                     table.Conditions[0].IsFree
                     && table.Effect
@@ -56,41 +61,60 @@ public sealed class DiagnosisKit
     public IReadOnlyList<LinePath> Lines { get; }
 
     /// <summary>Works everything out; takes a second or two.</summary>
-    public static DiagnosisKit Build(Circuit circuit, string dutyId, IReadOnlyList<string> altered) =>
-        Build(circuit, Symptoms.Duty(circuit, dutyId), altered);
+    public static DiagnosisKit Build(Circuit circuit, DutyId duty, IReadOnlyList<AlterationId> altered) =>
+        Build(circuit, Symptoms.Duty(circuit, duty), altered);
 
     /// <summary>Works everything out for a duty, in the setting it names.</summary>
     public static DiagnosisKit Build(
         Circuit circuit,
         Duty duty,
-        IReadOnlyList<string> altered,
+        IReadOnlyList<AlterationId> altered,
+        Meter? meter = null,
+        int? threads = null,
         CancellationToken cancel = default
-    ) => new(PredictionTable.Build(circuit, duty, altered, cancel: cancel));
+    ) => new(PredictionTable.Build(circuit, duty, altered, meter, threads: threads, cancel: cancel));
+
+    /// <summary>What predictions that were worked out before give.</summary>
+    public static DiagnosisKit Of(PredictionTable table) => new(table);
 
     /// <summary>Works out enough to choose the first test by: most often within a second.</summary>
     public static DiagnosisKit BuildCoarse(
         Circuit circuit,
         Duty duty,
-        IReadOnlyList<string> altered,
+        IReadOnlyList<AlterationId> altered,
+        Meter? meter = null,
         CancellationToken cancel = default
-    ) => new(PredictionTable.BuildCoarse(circuit, duty, altered, cancel: cancel));
+    ) =>
+        new(
+            PredictionTable.BuildCoarse(
+                circuit,
+                duty,
+                altered,
+                (table, most) => new TestPlan(table, ProbePoints.Of(circuit)).Soonest(most),
+                meter,
+                cancel: cancel
+            )
+        );
 
     /// <summary>The same with the sound machine's predictions alone; at once.</summary>
-    public static DiagnosisKit Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> altered) =>
-        new(PredictionTable.Sketch(circuit, duty, altered));
+    public static DiagnosisKit Sketch(
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<AlterationId> altered,
+        Meter? meter = null
+    ) => new(PredictionTable.Sketch(circuit, duty, altered, meter));
+
+    /// <summary>What a condition is, apart from its number here.</summary>
+    public ConditionKey KeyOf(int condition) => keys[condition];
 
     /// <summary>How a pair of points is told so that it outlives a change of numbering.</summary>
     public ProbedAt Told(ProbePair at) =>
-        new(
-            Table.Conditions[at.Condition].Setting.Named(Circuit.Machine),
-            Points.At(at.Red).Address,
-            Points.At(at.Black).Address,
-            Table.Conditions[at.Condition].Quantity,
-            Table.Conditions[at.Condition].Speed,
-            Table.Conditions[at.Condition].Off.Count == 0 ? null : Table.Conditions[at.Condition].Off
-        );
+        new(keys[at.Condition], Points.At(at.Red).Address, Points.At(at.Black).Address);
 
-    /// <summary>The pair of points that was told, or null when this machine has no such point or condition.</summary>
+    /// <summary>Whether a pair of points is read in its condition, so that what is read there is weighed.</summary>
+    public bool Reads(ProbePair at) => Table.Conditions[at.Condition].Pairs?.Contains((at.Red, at.Black)) ?? true;
+
+    /// <summary>The pair of points that was told, or null when this duty is not read there in that condition.</summary>
     public ProbePair? Pair(ProbedAt told)
     {
         if (!Circuit.HasNode(told.Red) || !Circuit.HasNode(told.Black))
@@ -98,17 +122,29 @@ public sealed class DiagnosisKit
             return null;
         }
 
-        var setting = Circuit.Setting(told.Setting);
-        var pair = (Circuit.NodeOf(told.Red), Circuit.NodeOf(told.Black));
-        var condition = Table
-            .Conditions.ToList()
-            .FindIndex(c =>
-                c.Setting.Equals(setting)
-                && c.Quantity == told.Quantity
-                && c.Speed == told.Speed
-                && c.Off.SequenceEqual(told.Off ?? [], StringComparer.Ordinal)
-                && (c.Pairs is null || c.Pairs.Contains(pair))
-            );
-        return condition >= 0 ? new ProbePair(condition, pair.Item1, pair.Item2) : null;
+        var condition = Called(told.Condition);
+        var pair = (Red: Circuit.NodeOf(told.Red), Black: Circuit.NodeOf(told.Black));
+        for (var c = 0; c < keys.Length; c++)
+        {
+            if (keys[c].Equals(condition) && (Table.Conditions[c].Pairs?.Contains(pair) ?? true))
+            {
+                return new ProbePair(c, pair.Red, pair.Black);
+            }
+        }
+
+        return null;
     }
+
+    /// <summary>The same condition with what is joined called as it is here: a node has several names.</summary>
+    private ConditionKey Called(ConditionKey told) =>
+        told.Joined is { } joined && Circuit.HasNode(joined.From) && Circuit.HasNode(joined.To)
+            ? told with
+            {
+                Joined = joined with
+                {
+                    From = Condition.Handiest(Circuit, Circuit.NodeOf(joined.From)),
+                    To = Condition.Handiest(Circuit, Circuit.NodeOf(joined.To)),
+                },
+            }
+            : told;
 }

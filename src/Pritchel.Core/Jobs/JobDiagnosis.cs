@@ -2,8 +2,10 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
@@ -29,16 +31,15 @@ public sealed class JobDiagnosis
         JobState state,
         DiagnosisKit kit,
         Meter meter,
-        Func<string, DutyTries?> tries,
+        Func<DutyId, DutyTries?> tries,
         Func<StoredCodes>? codes
     )
     {
         State = state;
         Kit = kit;
-        var readings = state
-            .Readings.Select(r => (r.Sequence, r.Reading, At: kit.Pair(r.Reading.At)))
-            .Where(r => r.At is not null)
-            .ToList();
+        var all = state.Readings.Select(r => (r.Sequence, r.Reading, At: kit.Pair(r.Reading.At))).ToList();
+        var readings = all.Where(r => r.At is not null).ToList();
+        TakenOtherwise = [.. all.Where(r => r.At is null).Select(r => (r.Sequence, r.Reading))];
         Situation = SituationOf(state, kit);
         Beliefs = Beliefs.Weigh(
             kit.Table,
@@ -48,7 +49,8 @@ public sealed class JobDiagnosis
                 .. readings.Select(r => new Reading(
                     r.At!.Value,
                     Scaled(kit, meter, r.At!.Value, r.Reading.Figure),
-                    r.Reading.Symptom
+                    r.Reading.Symptom,
+                    DigitsOf(kit, r.At!.Value, r.Reading)
                 )),
             ],
             SideEvidenceOf(state, kit, tries, codes)
@@ -93,6 +95,12 @@ public sealed class JobDiagnosis
     /// <summary>What to move, warm or wet before the next test, where that tells more in its time; null otherwise.</summary>
     public PlannedWiggle? WiggleFirst =>
         Verdict.Suspect is null && Wiggles.Count > 0 && WiggleTests.ComesFirst(Wiggles[0], Next) ? Wiggles[0] : null;
+
+    /// <summary>
+    /// Readings that were taken otherwise than this complaint is measured: in a setting, at a speed or at points that it does
+    /// not ask for. They are kept and shown, and weigh nothing.
+    /// </summary>
+    public IReadOnlyList<(int Sequence, ReadingTaken Reading)> TakenOtherwise { get; }
 
     /// <summary>Readings so far, judged.</summary>
     public IReadOnlyList<JudgedReading> Readings { get; }
@@ -139,14 +147,14 @@ public sealed class JobDiagnosis
         JobState state,
         DiagnosisKit kit,
         Meter meter,
-        Func<string, DutyTries?>? tries = null,
+        Func<DutyId, DutyTries?>? tries = null,
         Func<StoredCodes>? codes = null
     ) => new(state, kit, meter, tries ?? (_ => null), codes);
 
     private static SideEvidence SideEvidenceOf(
         JobState state,
         DiagnosisKit kit,
-        Func<string, DutyTries?> tries,
+        Func<DutyId, DutyTries?> tries,
         Func<StoredCodes>? codes
     ) =>
         new(
@@ -160,7 +168,7 @@ public sealed class JobDiagnosis
             state.Complaint.Codes is { } read && codes is not null ? (read, codes()) : null,
             new WiggleEvidence(
                 state
-                    .WiggleEvidence.Select(p => (Reach: kit.WiggleTests.Find(p.Place, p.Repair), p.By, p.Changed))
+                    .Wiggles.Select(p => (Reach: kit.WiggleTests.Find(p.Place, p.Repair), p.By, p.Changed))
                     .Where(p => p.Reach is not null)
                     .Select(p => new Wiggle(p.Reach!, p.By, p.Changed)),
                 state.Complaint
@@ -168,22 +176,25 @@ public sealed class JobDiagnosis
         );
 
     /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>
-    public static double? Scaled(DiagnosisKit kit, Meter meter, ProbePair at, double? figure)
-    {
-        var quantity = kit.Table.Conditions[at.Condition].Quantity;
-        var leads = quantity == Quantity.Ohms && !meter.LeadsNulled ? meter.Leads.Value : 0;
-        return figure is { } read ? Scale.Of(quantity, read - leads) : null;
-    }
+    public static double? Scaled(DiagnosisKit kit, Meter meter, ProbePair at, double? figure) =>
+        figure is { } read
+            ? kit.Table.Conditions[at.Condition].Observable.Scaled(read - LeadsIn(kit, meter, at.Condition))
+            : null;
 
-    /// <summary>A reading on that scale as this meter's display shows it, leads and all; an open circuit as it is kept.</summary>
-    public static double? Displayed(DiagnosisKit kit, Meter meter, Reading reading)
-    {
-        var quantity = kit.Table.Conditions[reading.At.Condition].Quantity;
-        var leads = quantity == Quantity.Ohms && !meter.LeadsNulled ? meter.Leads.Value : 0;
-        return reading.Volts is not { } scaled ? null
-            : double.IsInfinity(Scale.Figure(quantity, scaled)) ? ReadingTaken.OpenCircuit
-            : Scale.Figure(quantity, scaled) + leads;
-    }
+    /// <summary>A reading on that scale as this meter's display shows it, leads and all; infinite for an open circuit.</summary>
+    public static double? Displayed(DiagnosisKit kit, Meter meter, Reading reading) =>
+        reading.Value is { } scaled
+            ? kit.Table.Conditions[reading.At.Condition].Observable.Figure(scaled)
+                + LeadsIn(kit, meter, reading.At.Condition)
+            : null;
+
+    /// <summary>How finely a reading was typed; null where its text does not say.</summary>
+    public static TypedDigits? DigitsOf(DiagnosisKit kit, ProbePair at, ReadingTaken taken) =>
+        kit.Table.Conditions[at.Condition].Observable.Read(taken.Typed, out _)?.Digits;
+
+    /// <summary>Ohms of the leads that are in a reading.</summary>
+    private static double LeadsIn(DiagnosisKit kit, Meter meter, int condition) =>
+        kit.Table.Conditions[condition].Observable is DeadOhms && !meter.LeadsNulled ? meter.Leads.Value : 0;
 
     private static Situation SituationOf(JobState state, DiagnosisKit kit)
     {
@@ -214,9 +225,9 @@ public sealed class JobDiagnosis
         return situation;
     }
 
-    private static string? PlaceOf(DiagnosisKit kit, LookedAt look) =>
+    private static PlaceId? PlaceOf(DiagnosisKit kit, LookedAt look) =>
         kit
-            .Circuit.Faults.FirstOrDefault(f => string.Equals(f.Repair.Id, look.Repair, StringComparison.Ordinal))
+            .Circuit.Faults.FirstOrDefault(f => f.Repair.Id == look.Repair)
             ?.Repair.Place;
 
     private static HashSet<T> With<T>(IReadOnlySet<T> set, T item) => [.. set, item];

@@ -1,34 +1,18 @@
-using System.Text.Json.Serialization;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
+using Pritchel.Core.Proving;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Jobs;
 
 /// <summary>
 /// Something that happened on a job. Events are only ever added; what a job stands at is worked out from them, and
-/// undoing is itself an event.
+/// undoing is itself an event. How they are kept is the record's own matter.
 /// </summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
-[JsonDerivedType(typeof(ComplaintMade), "complaint")]
-[JsonDerivedType(typeof(ReadingTaken), "reading")]
-[JsonDerivedType(typeof(TestPassedOver), "passed-over")]
-[JsonDerivedType(typeof(LookedAt), "look")]
-[JsonDerivedType(typeof(Wiggled), "provoked")]
-[JsonDerivedType(typeof(HelpChanged), "help")]
-[JsonDerivedType(typeof(Undone), "undo")]
-[JsonDerivedType(typeof(VerdictTaken), "verdict")]
-[JsonDerivedType(typeof(MeasuredOn), "measure-on")]
-[JsonDerivedType(typeof(PartsPriced), "prices")]
-[JsonDerivedType(typeof(LeadPut), "lead-put")]
-[JsonDerivedType(typeof(LeadOff), "lead-off")]
-[JsonDerivedType(typeof(RepairDone), "repair")]
-[JsonDerivedType(typeof(ProofGiven), "proof")]
-[JsonDerivedType(typeof(BypassRemoved), "bypass-removed")]
-[JsonDerivedType(typeof(JobClosed), "closed")]
 public abstract record JobEvent;
 
 /// <summary>The complaint was written down or amended.</summary>
@@ -36,36 +20,17 @@ public abstract record JobEvent;
 public sealed record ComplaintMade(Complaint Complaint) : JobEvent;
 
 /// <summary>Where probes were, told so that it outlives a change of numbering.</summary>
-/// <param name="Setting">Position of every control, by id.</param>
-/// <param name="Red">Address under the red probe.</param>
-/// <param name="Black">Address under the black probe.</param>
-/// <param name="Quantity">What was read.</param>
-/// <param name="Speed">Speed of the engine.</param>
-/// <param name="Off">What was off, or null.</param>
-public sealed record ProbedAt(
-    IReadOnlyDictionary<string, string> Setting,
-    string Red,
-    string Black,
-    Quantity Quantity = Quantity.Volts,
-    DutySpeed Speed = DutySpeed.Rest,
-    IReadOnlyList<string>? Off = null
-);
+/// <param name="Condition">What was done for it and how things stood.</param>
+/// <param name="Red">Under the red probe.</param>
+/// <param name="Black">Under the black probe.</param>
+public sealed record ProbedAt(ConditionKey Condition, PointId Red, PointId Black);
 
 /// <summary>A reading was entered.</summary>
 /// <param name="At">Where.</param>
 /// <param name="Typed">As typed.</param>
-/// <param name="Figure">As understood, in the quantity's unit; <see cref="OpenCircuit"/> for OL, null when it jumped about.</param>
+/// <param name="Figure">As understood, in the unit of what was read; infinite for an open circuit, null when it jumped about.</param>
 /// <param name="Symptom">Whether the symptom was there.</param>
-public sealed record ReadingTaken(
-    ProbedAt At,
-    string Typed,
-    [property: JsonPropertyName("volts")] double? Figure,
-    SymptomNow Symptom
-) : JobEvent
-{
-    /// <summary>What an open circuit is kept as, since records hold no infinite figures.</summary>
-    public const double OpenCircuit = 1e12;
-}
+public sealed record ReadingTaken(ProbedAt At, string Typed, double? Figure, SymptomNow Symptom) : JobEvent;
 
 /// <summary>Why a test was passed over.</summary>
 public enum PassedOver
@@ -81,20 +46,20 @@ public enum PassedOver
 /// <param name="At">Which.</param>
 /// <param name="Place">Place that cannot be reached, when that is why.</param>
 /// <param name="Why">Why.</param>
-public sealed record TestPassedOver(ProbedAt At, string? Place, PassedOver Why) : JobEvent;
+public sealed record TestPassedOver(ProbedAt At, PlaceId? Place, PassedOver Why) : JobEvent;
 
 /// <summary>A place was looked at and touched.</summary>
-/// <param name="Repair">Id of the repair whose place it is.</param>
+/// <param name="Repair">The repair whose place it is.</param>
 /// <param name="Found">What was found.</param>
-public sealed record LookedAt(string Repair, LookFound Found) : JobEvent;
+public sealed record LookedAt(RepairId Repair, LookFound Found) : JobEvent;
 
 /// <summary>A place was moved, warmed or wetted while something was watched.</summary>
-/// <param name="Place">Id of the place.</param>
-/// <param name="Repair">Id of the one repair there that was stirred; null for everything at the place.</param>
+/// <param name="Place">The place.</param>
+/// <param name="Repair">The one repair there that was stirred; null for everything at the place.</param>
 /// <param name="By">How.</param>
 /// <param name="Changed">Whether what was watched changed with it.</param>
 /// <param name="Watched">Reading that was watched; null for the duty itself.</param>
-public sealed record Wiggled(string Place, string? Repair, WiggledBy By, bool Changed, ProbedAt? Watched) : JobEvent;
+public sealed record Wiggled(PlaceId Place, RepairId? Repair, WiggledBy By, bool Changed, ProbedAt? Watched) : JobEvent;
 
 /// <summary>A helper came or went.</summary>
 /// <param name="Alone">Whether the person now works alone.</param>
@@ -105,35 +70,34 @@ public sealed record HelpChanged(bool Alone) : JobEvent;
 public sealed record Undone(int Sequence) : JobEvent;
 
 /// <summary>A verdict was accepted.</summary>
-/// <param name="RepairId">Repair decided on.</param>
+/// <param name="On">What was decided on.</param>
 /// <param name="Words">In words, as shown then.</param>
 /// <param name="Share">Share it stood at.</param>
-public sealed record VerdictTaken(string RepairId, string Words, double Share) : JobEvent;
+public sealed record VerdictTaken(SuspectId On, string Words, double Share) : JobEvent;
 
 /// <summary>The verdict was set aside and measuring goes on.</summary>
 public sealed record MeasuredOn : JobEvent;
 
 /// <summary>Parts, waiting and the machine were priced.</summary>
-/// <param name="Prices">Price of a repair's part, by the repair's id.</param>
+/// <param name="Prices">Price of a repair's part, by the repair.</param>
 /// <param name="Terms">What work and waiting cost.</param>
 /// <param name="WorthMended">What the machine is worth when mended; null when not said.</param>
 /// <param name="WorthInParts">What it is worth as it stands, for its parts; null when not said.</param>
 public sealed record PartsPriced(
-    IReadOnlyDictionary<string, Money> Prices,
+    IReadOnlyDictionary<RepairId, Money> Prices,
     OrderTerms Terms,
     Money? WorthMended,
     Money? WorthInParts
 ) : JobEvent;
 
 /// <summary>A clip lead was put over the place that the verdict names, and the duty tried.</summary>
-/// <param name="From">Address of its first end.</param>
-/// <param name="To">Address of its other end.</param>
+/// <param name="From">Its first end.</param>
+/// <param name="To">Its other end.</param>
 /// <param name="Worked">Whether the duty was done.</param>
-public sealed record LeadPut(string From, string To, bool Worked) : JobEvent
+public sealed record LeadPut(PointId From, PointId To, bool Worked) : JobEvent
 {
     /// <summary>Its entry in the register of bypasses.</summary>
-    [JsonIgnore]
-    public string Bypass => $"lead/{From} to {To}";
+    public BypassId Bypass => BypassId.Lead(From, To);
 }
 
 /// <summary>That clip lead was taken off again, and the duty tried.</summary>
@@ -147,20 +111,24 @@ public sealed record LeadOff(bool FailsAgain) : JobEvent;
 public sealed record RepairDone(string Done, string Parts, double Minutes) : JobEvent;
 
 /// <summary>One check of the proof was made.</summary>
-/// <param name="Check">Id of the check.</param>
+/// <param name="Check">Which.</param>
 /// <param name="Passed">Whether it passed.</param>
 /// <param name="Typed">Figure typed, when the check is a reading.</param>
 /// <param name="At">Where it was read, when the check is a reading.</param>
-public sealed record ProofGiven(string Check, bool Passed, string? Typed, ProbedAt? At = null) : JobEvent;
+public sealed record ProofGiven(CheckId Check, bool Passed, string? Typed, ProbedAt? At = null) : JobEvent;
 
 /// <summary>A bypass in the register was taken out, or another alteration undone.</summary>
-/// <param name="Contact">Which, as the register has it.</param>
-public sealed record BypassRemoved(string Contact) : JobEvent;
+/// <param name="Bypass">Which, as the register has it.</param>
+public sealed record BypassRemoved(BypassId Bypass) : JobEvent;
 
 /// <summary>The job was closed.</summary>
 /// <param name="Proved">Whether every check had passed and no bypass was left.</param>
 /// <param name="Note">Closing remark; may be empty.</param>
 public sealed record JobClosed(bool Proved, string Note) : JobEvent;
+
+/// <summary>Something happened that the record holds and this program cannot read: nothing is added to such a job.</summary>
+/// <param name="Why">Why not, to follow "because".</param>
+public sealed record UnreadableEvent(string Why) : JobEvent;
 
 /// <summary>An event with its place in the job's history.</summary>
 /// <param name="Sequence">1 for the first.</param>

@@ -2,8 +2,7 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
+using Pritchel.Core.Identity;
 
 namespace Pritchel.Core.Jobs;
 
@@ -46,6 +45,17 @@ public sealed class JobState
     /// <summary>Everything that happened, first to last.</summary>
     public IReadOnlyList<RecordedEvent> History { get; }
 
+    /// <summary>Events that the record holds and that cannot be read.</summary>
+    public IReadOnlyList<(int Sequence, string Why)> Unreadable =>
+        [
+            .. History
+                .Where(e => e.Event is UnreadableEvent)
+                .Select(e => (e.Sequence, ((UnreadableEvent)e.Event).Why)),
+        ];
+
+    /// <summary>Whether nothing may be added, since what was recorded is not all known.</summary>
+    public bool IsReadOnly => History.Any(e => e.Event is UnreadableEvent);
+
     /// <summary>Sequence of the last event; 0 when there is none.</summary>
     public int Sequence => History.Count == 0 ? 0 : History[^1].Sequence;
 
@@ -67,7 +77,7 @@ public sealed class JobState
     public IReadOnlyList<LookedAt> Looks => [.. Standing.Select(e => e.Event).OfType<LookedAt>()];
 
     /// <summary>Places moved, warmed or wetted, those entries that stand.</summary>
-    public IReadOnlyList<Wiggled> WiggleEvidence => [.. Standing.Select(e => e.Event).OfType<Wiggled>()];
+    public IReadOnlyList<Wiggled> Wiggles => [.. Standing.Select(e => e.Event).OfType<Wiggled>()];
 
     /// <summary>Whether measuring goes on although something stood clear: said after the complaint as it now stands.</summary>
     public bool GoesOn =>
@@ -98,15 +108,12 @@ public sealed class JobState
     /// <summary>What became of it when it was taken off, or null while it is on.</summary>
     public LeadOff? LeadOff => After(Lead).OfType<LeadOff>().FirstOrDefault();
 
-    /// <summary>
-    /// Bypasses and other alterations found or made and not yet undone, by <see cref="Simulation.Alteration.Id"/> or
-    /// "lead/one address to another".
-    /// </summary>
-    public IReadOnlyList<string> OpenBypasses
+    /// <summary>Bypasses and other alterations found or made and not yet undone.</summary>
+    public IReadOnlyList<BypassId> OpenBypasses
     {
         get
         {
-            var open = new List<string>(Complaint?.Bridged ?? []);
+            var open = new List<BypassId>((Complaint?.Bridged ?? []).Select(b => (BypassId)b));
             foreach (var happened in Standing.Select(e => e.Event))
             {
                 switch (happened)
@@ -115,10 +122,10 @@ public sealed class JobState
                         open.Add(put.Bypass);
                         break;
                     case Jobs.LeadOff:
-                        open.RemoveAll(b => b.StartsWith("lead/", StringComparison.Ordinal));
+                        open.RemoveAll(b => b.Found is null);
                         break;
                     case BypassRemoved removed:
-                        open.RemoveAll(b => string.Equals(b, removed.Contact, StringComparison.Ordinal));
+                        open.Remove(removed.Bypass);
                         break;
                 }
             }
@@ -138,7 +145,7 @@ public sealed class JobState
     /// <summary>The last event that can be taken back, or null.</summary>
     public RecordedEvent? Undoable =>
         Standing.LastOrDefault(e =>
-            e.Event is not ComplaintMade and not JobClosed || (e.Event is ComplaintMade && ComplaintCount > 1)
+            e.Event is not ComplaintMade and not JobClosed and not UnreadableEvent || (e.Event is ComplaintMade && ComplaintCount > 1)
         );
 
     private int ComplaintCount => Standing.Count(e => e.Event is ComplaintMade);

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Units;
 
@@ -32,11 +33,11 @@ public sealed record OrderTerms(Money Hour, Money Trip, double Days, Money Day)
 }
 
 /// <summary>A suspect with what its part costs.</summary>
-/// <param name="RepairId">Repair.</param>
+/// <param name="On">What it is.</param>
 /// <param name="Name">What is renewed.</param>
 /// <param name="Share">Belief in it.</param>
 /// <param name="Price">Its part's price; null where nothing need be ordered, or nothing can be.</param>
-public sealed record PricedSuspect(string RepairId, string Name, double Share, Money? Price);
+public sealed record PricedSuspect(SuspectId On, string Name, double Share, Money? Price);
 
 /// <summary>One way to go about it.</summary>
 /// <param name="Order">What is ordered at once; empty when the next test is taken first.</param>

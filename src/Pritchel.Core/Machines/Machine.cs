@@ -1,15 +1,11 @@
 using System.Text.Json.Serialization;
-using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Machines.Files;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
+using Pritchel.Core.Identity;
 
 namespace Pritchel.Core.Machines;
 
 /// <summary>
 /// One machine as its file describes it: parts, wires, joints, controls and how to reach them.
-/// Immutable; <see cref="MachineFile"/> reads and writes it, <see cref="MachineValidator"/> checks it.
+/// Immutable; the machine file is how it is kept.
 /// </summary>
 public sealed record Machine
 {
@@ -24,7 +20,7 @@ public sealed record Machine
     public required int Format { get; init; }
 
     /// <summary>Short name used in addresses: small letters, digits and hyphens.</summary>
-    public required string Id { get; init; }
+    public required MachineId Id { get; init; }
 
     /// <summary>What the workshop calls it.</summary>
     public required string Name { get; init; }
@@ -70,6 +66,10 @@ public sealed record Machine
 
     /// <summary>What the machine should do, and the setting in which it should do it.</summary>
     public required IReadOnlyList<Duty> Duties { get; init; }
+
+    /// <summary>Its things by what they are known by.</summary>
+    [JsonIgnore]
+    public MachineIndex Index => MachineIndex.Of(this);
 }
 
 /// <summary>
@@ -87,190 +87,3 @@ public sealed record Identity(
     string? SerialTo = null,
     string? Diagram = null
 );
-
-/// <summary>An engine, as far as it turns electrical parts.</summary>
-/// <param name="Id">Short name.</param>
-/// <param name="Name">In words: "port engine".</param>
-/// <param name="CrankRpm">Revolutions a minute while a sound starter cranks it.</param>
-/// <param name="IdleRpm">At idle.</param>
-/// <param name="WorkRpm">At work.</param>
-/// <param name="PolePairs">Pole pairs of its flywheel's charge windings, or of its generator.</param>
-/// <param name="Identity">Its own plate and diagram, apart from the machine's.</param>
-public sealed record Engine(
-    string Id,
-    string Name,
-    double CrankRpm,
-    double IdleRpm,
-    double WorkRpm,
-    int PolePairs,
-    Identity? Identity = null
-);
-
-/// <summary>A place on the machine and what it costs to get there.</summary>
-/// <param name="Id">Short name, referred to by parts and wire ends.</param>
-/// <param name="Name">In words: "left fender, behind the battery".</param>
-/// <param name="Zone">Part of the machine, for grouping.</param>
-/// <param name="Minutes">Minutes to reach it the first time.</param>
-/// <param name="EngineMayTurn">Whether the engine may turn while someone tests here.</param>
-/// <param name="Opens">What must come off, or null when nothing.</param>
-public sealed record Place(
-    string Id,
-    string Name,
-    string Zone,
-    double Minutes,
-    bool EngineMayTurn,
-    string? Opens = null
-);
-
-/// <summary>Something the operator moves: key, pedal, lever, seat.</summary>
-/// <param name="Id">Short name.</param>
-/// <param name="Name">In words.</param>
-/// <param name="Positions">Positions by name, at least two.</param>
-/// <param name="Rest">Position it is left in; one of <paramref name="Positions"/>.</param>
-/// <param name="Held">Positions that spring back and must be held by hand or weight.</param>
-/// <param name="Says">How a position is worded on a job: "brake down", by position name; missing means "control POSITION".</param>
-public sealed record Control(
-    string Id,
-    string Name,
-    IReadOnlyList<string> Positions,
-    string Rest,
-    IReadOnlyList<string> Held,
-    IReadOnlyDictionary<string, string>? Says = null
-);
-
-/// <summary>An electrical part, coupling, splice or ground body.</summary>
-public sealed record Part
-{
-    /// <summary>Short name, the first half of a terminal's address "part.terminal".</summary>
-    public required string Id { get; init; }
-
-    /// <summary>In words.</summary>
-    public required string Name { get; init; }
-
-    /// <summary>Device kind; <see cref="Simulation.DeviceKinds"/> lists them.</summary>
-    public required string Kind { get; init; }
-
-    /// <summary>Where it sits.</summary>
-    public required string Place { get; init; }
-
-    /// <summary>Terminals by the letters on the part. A coupling has "1a", "1b" for each cavity's two sides.</summary>
-    public required IReadOnlyList<string> Terminals { get; init; }
-
-    /// <summary>Figures by name, in the unit the name ends with; missing ones take the kind's own.</summary>
-    public IReadOnlyDictionary<string, double>? Values { get; init; }
-
-    /// <summary>Contacts of a switch, closed by control positions.</summary>
-    public IReadOnlyList<Contact>? Contacts { get; init; }
-
-    /// <summary>Names of a coupling's two sides, a then b.</summary>
-    public IReadOnlyList<string>? Sides { get; init; }
-
-    /// <summary>Whether a replacement can be bought.</summary>
-    public bool? CanBeBought { get; init; }
-
-    /// <summary>Engine that turns it, by id; the machine's first when null.</summary>
-    public string? Engine { get; init; }
-
-    /// <summary>Remark for whoever stands in front of it.</summary>
-    public string? Remark { get; init; }
-
-    /// <summary>Where the diagram's legend puts it: sheet, number, grid square.</summary>
-    public string? Legend { get; init; }
-
-    /// <summary>Where the diagram draws it, when that is not where the metal is: <see cref="Place"/> is the metal's.</summary>
-    public string? DrawnAt { get; init; }
-}
-
-/// <summary>One pair of terminals joined in certain positions of one control.</summary>
-/// <param name="Id">Short name, such as "B-S".</param>
-/// <param name="Between">Two terminals of the part.</param>
-/// <param name="Control">Control that works it.</param>
-/// <param name="ClosedIn">Positions of that control in which it is closed.</param>
-public sealed record Contact(string Id, IReadOnlyList<string> Between, string Control, IReadOnlyList<string> ClosedIn);
-
-/// <summary>A wire or cable.</summary>
-public sealed record Wire
-{
-    /// <summary>Short name, as on the wire list.</summary>
-    public required string Id { get; init; }
-
-    /// <summary>First end.</summary>
-    public required WireEnd From { get; init; }
-
-    /// <summary>Second end.</summary>
-    public required WireEnd To { get; init; }
-
-    /// <summary>Conductor, such as "2.5 mm2" or "14 AWG".</summary>
-    public required string Gauge { get; init; }
-
-    /// <summary>Length in metres, one way.</summary>
-    public required double LengthM { get; init; }
-
-    /// <summary>Base colour, then tracer if any.</summary>
-    public required IReadOnlyList<string> Colours { get; init; }
-
-    /// <summary>Part of the machine it runs through.</summary>
-    public required string Zone { get; init; }
-
-    /// <summary>A starting or ground cable, rather than loom wire.</summary>
-    public bool? Cable { get; init; }
-
-    /// <summary>Body it touches when its insulation is gone, a part's id; the machine's first body when null.</summary>
-    public string? ChafesOn { get; init; }
-}
-
-/// <summary>One end of a wire.</summary>
-/// <param name="At">Terminal it is joined to, "part.terminal".</param>
-/// <param name="Joint">How: push-on, ring, cavity, splice, screw.</param>
-/// <param name="RepairAlone">Whether cleaning this joint is a repair of its own, rather than part of renewing the wire with its ends.</param>
-public sealed record WireEnd(string At, string Joint, bool? RepairAlone = null);
-
-/// <summary>Metal of a part bolted to a ground body.</summary>
-/// <param name="Id">Short name.</param>
-/// <param name="Terminal">The part's own metal, "part.terminal".</param>
-/// <param name="On">The body's terminal, "body.bolt".</param>
-/// <param name="Name">In words: "solenoid foot on the fender".</param>
-public sealed record Mount(string Id, string Terminal, string On, string Name);
-
-/// <summary>Speed at which a duty is done, as an engine gives it.</summary>
-public enum DutySpeed
-{
-    /// <summary>Engine standing, or turned by its own starter.</summary>
-    Rest,
-
-    /// <summary>Pulled or cranked.</summary>
-    Crank,
-
-    /// <summary>Idle.</summary>
-    Idle,
-
-    /// <summary>Work.</summary>
-    Work,
-}
-
-/// <summary>Something the machine should do, in the setting in which it should.</summary>
-/// <param name="Id">Short name: "cranks".</param>
-/// <param name="Name">In words.</param>
-/// <param name="Setting">Position of each control that matters; the rest are at rest.</param>
-/// <param name="Load">Part that does it.</param>
-/// <param name="Control">Part through whose coil it is commanded, or null.</param>
-public sealed record Duty(
-    string Id,
-    string Name,
-    IReadOnlyDictionary<string, string> Setting,
-    string Load,
-    string? Control = null
-)
-{
-    /// <summary>Speed at which it is done; not in the file, since the machine tells it.</summary>
-    [JsonIgnore]
-    public DutySpeed Speed { get; init; }
-
-    /// <summary>How its failing is said: "Does not crank"; null for the file's own, which are said by their names.</summary>
-    [JsonIgnore]
-    public string? Complaint { get; init; }
-
-    /// <summary>Whether the part must not do it there: a kill, an interlock, a battery that must not drain.</summary>
-    [JsonIgnore]
-    public bool Refuses { get; init; }
-}

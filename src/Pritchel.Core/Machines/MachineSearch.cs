@@ -1,12 +1,13 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Machines;
 
 /// <summary>Something found in a machine.</summary>
 /// <param name="Words">What it is, in words.</param>
-/// <param name="Wire">Id of the wire it is, or null.</param>
-/// <param name="At">Address of the terminal it is, or null.</param>
-public sealed record MachineHit(string Words, string? Wire = null, string? At = null);
+/// <param name="Wire">The wire it is, or null.</param>
+/// <param name="At">The terminal it is, or null.</param>
+public sealed record MachineHit(string Words, WireId? Wire = null, TerminalAddress? At = null);
 
 /// <summary>Finds machines, parts, terminals and wires by kind, name, colours, terminal letters and places.</summary>
 public static class MachineSearch
@@ -23,28 +24,28 @@ public static class MachineSearch
             yield break;
         }
 
-        if (Matches(words, [machine.Name, machine.Kind, machine.Id]))
+        if (Matches(words, [machine.Name, machine.Kind, machine.Id.Text]))
         {
             yield return new MachineHit(machine.Kind);
         }
 
         foreach (var part in machine.Parts)
         {
-            string[] of = [part.Name, part.Kind, part.Id, MachineWords.PlaceOf(machine, part).Name];
+            string[] of = [part.Name, part.Kind, part.Id.Text, MachineWords.PlaceOf(machine, part).Name];
             if (Matches(words, of))
             {
                 yield return new MachineHit(
                     $"{part.Name}: {MachineWords.PlaceOf(machine, part).Name}",
-                    At: $"{part.Id}.{part.Terminals[0]}"
+                    At: part.At(part.Terminals[0])
                 );
                 continue;
             }
 
-            foreach (var terminal in part.Terminals.Where(t => Matches(words, [.. of, t]) && Named(words, t)))
+            foreach (var terminal in part.Terminals.Where(t => Matches(words, [.. of, t.Text]) && Named(words, t.Text)))
             {
                 yield return new MachineHit(
-                    MachineWords.Terminal(machine, $"{part.Id}.{terminal}"),
-                    At: $"{part.Id}.{terminal}"
+                    MachineWords.Terminal(machine, part.At(terminal)),
+                    At: part.At(terminal)
                 );
             }
         }

@@ -1,3 +1,5 @@
+using Pritchel.Core.Identity;
+
 namespace Pritchel.Core.Machines;
 
 /// <summary>
@@ -24,54 +26,55 @@ public sealed class TwinEngine
         }
 
         var sides = engines
-            .Select(e => (e, Shared([.. machine.Parts.Where(p => p.Engine == e.Id).Select(p => p.Id)])))
+            .Select(e => (e, Shared([.. machine.Parts.Where(p => p.Engine == e.Id).Select(p => p.Id.Text)])))
             .ToArray();
         return sides.All(s => s.Item2.Length > 0) && sides[0].Item2 != sides[1].Item2
             ? new TwinEngine(machine, sides)
             : null;
     }
 
-    /// <summary>The engine that an address does not belong to; null for what both share.</summary>
-    public Engine? OtherThan(string address) => SideOf(address) is { } side ? sides[1 - side].Engine : null;
+    /// <summary>The engine that a point does not belong to; null for what both share.</summary>
+    public Engine? OtherThan(PointId point) =>
+        SideOf(point.Terminal?.Part.Text ?? point.WireEnd!.Value.Wire.Text) is { } side
+            ? sides[1 - side].Engine
+            : null;
 
     /// <summary>The same place on the other engine; null for what both share, or where the other has none.</summary>
-    public string? Opposite(string address)
-    {
-        var at = address.IndexOf('@', StringComparison.Ordinal);
-        if (at >= 0)
-        {
-            return
-                machine.Wires.FirstOrDefault(w => w.Id == address[..at]) is { } wire
-                && (Opposite(wire.From.At), Opposite(wire.To.At)) is ({ } from, { } to)
-                && machine.Wires.FirstOrDefault(w => w.From.At == from && w.To.At == to) is { } other
-                ? other.Id + address[at..]
-                : null;
-        }
+    public PointId? Opposite(PointId point) =>
+        point.WireEnd is { } end ? Opposite(end)
+        : point.Terminal is { } terminal ? Opposite(terminal)
+        : null;
 
-        var (part, terminal) = MachineWords.Split(address);
-        if (SideOf(address) is { } side)
+    private WireEndId? Opposite(WireEndId end) =>
+        machine.Index.Wire(end.Wire) is { } wire
+        && (Opposite(wire.From.At), Opposite(wire.To.At)) is ({ } from, { } to)
+        && machine.Wires.FirstOrDefault(w => w.From.At == from && w.To.At == to) is { } other
+            ? new WireEndId(other.Id, end.Side)
+            : null;
+
+    private TerminalAddress? Opposite(TerminalAddress at)
+    {
+        if (SideOf(at.Part.Text) is { } side)
         {
-            var opposite = sides[1 - side].Prefix + part[sides[side].Prefix.Length..];
-            return Has(opposite, terminal) ? $"{opposite}.{terminal}" : null;
+            var opposite = new PartId(sides[1 - side].Prefix + at.Part.Text[sides[side].Prefix.Length..]);
+            return Having(opposite.At(at.Terminal));
         }
 
         // A stud of what both share may be named after the engine.
-        var own = Array.FindIndex(sides, s => s.Engine.Id == terminal);
-        return own >= 0 && Has(part, sides[1 - own].Engine.Id) ? $"{part}.{sides[1 - own].Engine.Id}" : null;
+        var own = Array.FindIndex(sides, s => s.Engine.Id.Text == at.Terminal.Text);
+        return own >= 0 ? Having(at.Part.At(sides[1 - own].Engine.Id.Text)) : null;
     }
 
     /// <summary>A position of the controls with this engine's put on the other's; null unless every one has its like.</summary>
-    public IReadOnlyDictionary<string, string>? Opposite(IReadOnlyDictionary<string, string> setting)
+    public NamedSetting? Opposite(NamedSetting setting)
     {
-        var turned = new Dictionary<string, string>(StringComparer.Ordinal);
+        var turned = new Dictionary<ControlId, PositionId>();
         foreach (var (control, position) in setting)
         {
-            var side = Array.FindIndex(sides, s => control.StartsWith(s.Prefix, StringComparison.Ordinal));
-            var like = side < 0 ? control : sides[1 - side].Prefix + control[sides[side].Prefix.Length..];
-            if (
-                machine.Controls.FirstOrDefault(c => c.Id == like)?.Positions.Contains(position, StringComparer.Ordinal)
-                != true
-            )
+            var like = SideOf(control.Text) is { } side
+                ? new ControlId(sides[1 - side].Prefix + control.Text[sides[side].Prefix.Length..])
+                : control;
+            if (machine.Index.Control(like)?.Positions.Contains(position) != true)
             {
                 return null;
             }
@@ -79,17 +82,17 @@ public sealed class TwinEngine
             turned[like] = position;
         }
 
-        return turned;
+        return new NamedSetting(turned);
     }
 
-    private int? SideOf(string address)
+    private int? SideOf(string name)
     {
-        var side = Array.FindIndex(sides, s => address.StartsWith(s.Prefix, StringComparison.Ordinal));
+        var side = Array.FindIndex(sides, s => name.StartsWith(s.Prefix, StringComparison.Ordinal));
         return side < 0 ? null : side;
     }
 
-    private bool Has(string part, string terminal) =>
-        machine.Parts.FirstOrDefault(p => p.Id == part)?.Terminals.Contains(terminal, StringComparer.Ordinal) == true;
+    private TerminalAddress? Having(TerminalAddress at) =>
+        machine.Index.Part(at.Part)?.Terminals.Contains(at.Terminal) == true ? at : null;
 
     /// <summary>How all of some names begin.</summary>
     private static string Shared(IReadOnlyList<string> names)

@@ -1,4 +1,6 @@
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
@@ -12,8 +14,8 @@ public static class Bench
     private const double FedVolts = 0.05;
     private const double UpsettingVolts = 0.0001;
 
-    // Open-circuit test volts of a common meter's ohms range: from memory.
-    private const double TestVolts = 0.5;
+    /// <summary>Past this the diode range shows OL: from memory, as common meters do.</summary>
+    public const double MostDiodeVolts = 2;
 
     /// <summary>What the meter shows with its red probe at one node and black at another.</summary>
     /// <param name="case">The machine as it stands.</param>
@@ -81,13 +83,9 @@ public static class Bench
             return refused;
         }
 
-        // About 1 mA into a short, 2.8 V open; anything over 2 V shows as over-range: from memory.
-        const double OpenVolts = 2.8;
-        const double InsideOhms = 2800;
-        const double MostShown = 2;
-        var (state, _) = Connected(@case, red, black, OpenVolts, InsideOhms);
+        var (state, _) = Connected(@case, red, black, meter.DiodeSource.Value, meter.DiodeInside.Value);
         var volts = state.Drop(red, black);
-        return Math.Abs(volts) > MostShown ? MeterDisplay.Over : MeterDisplay.OfVolts(meter, new Volts(volts), false);
+        return Math.Abs(volts) > MostDiodeVolts ? MeterDisplay.Over : MeterDisplay.OfVolts(meter, new Volts(volts), false);
     }
 
     private static MeterDisplay ReadAmps(Case @case, Meter meter, int red, int black)
@@ -115,12 +113,13 @@ public static class Bench
             return refused;
         }
 
+        var source = meter.OhmsSource.Value;
         foreach (var range in only is { } set ? [set] : meter.OhmsRanges)
         {
             var inside = range * 5;
-            var (state, _) = Connected(@case, red, black, TestVolts, inside);
+            var (state, _) = Connected(@case, red, black, source, inside);
             var volts = state.Drop(red, black);
-            var ohms = volts >= TestVolts ? double.PositiveInfinity : volts / ((TestVolts - volts) / inside);
+            var ohms = volts >= source ? double.PositiveInfinity : volts / ((source - volts) / inside);
             var shown = ohms + (meter.LeadsNulled ? 0 : meter.Leads.Value);
             if (shown < range)
             {
@@ -171,7 +170,7 @@ public static class Bench
         var machine = @case.Circuit.Machine;
         var feeding = machine
             .Parts.Where(p => PartKinds.IsBattery(p.Kind))
-            .Where(p => state.Drop(@case.Circuit.NodeOf(p.Id + ".+"), @case.Circuit.NodeOf(p.Id + ".-")) > FedVolts)
+            .Where(p => state.Drop(@case.Circuit.NodeOf(p.At("+")), @case.Circuit.NodeOf(p.At("-"))) > FedVolts)
             .Select(p => p.Name)
             .ToList();
         return feeding.Count == 0 ? "something" : string.Join(" and ", feeding);

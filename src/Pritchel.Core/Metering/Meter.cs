@@ -1,5 +1,7 @@
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
@@ -95,6 +97,15 @@ public sealed record Meter
     /// <summary>Ohms under which it beeps: 30 to 50 on common meters (common practice, no source).</summary>
     public Ohms BeepsUnder { get; init; } = new(40);
 
+    /// <summary>Open-circuit volts of its ohms ranges; half a volt opens no diode (from memory).</summary>
+    public Volts OhmsSource { get; init; } = new(0.5);
+
+    /// <summary>Open-circuit volts of its diode range (from memory).</summary>
+    public Volts DiodeSource { get; init; } = new(2.8);
+
+    /// <summary>Resistance behind them: about a milliamp into a short (from memory).</summary>
+    public Ohms DiodeInside { get; init; } = new(2800);
+
     /// <summary>Shunt and leads on the amp jack together; the burden of a 10 A range (from memory).</summary>
     public Ohms AmpsBurden { get; init; } = new(0.03);
 
@@ -134,7 +145,7 @@ public sealed record Meter
     /// <inheritdoc/>
     public bool Equals(Meter? other) =>
         other is not null
-        && string.Equals(MeterFile.Write(this), MeterFile.Write(other), StringComparison.Ordinal)
+        && MeterFile.Write(this) == MeterFile.Write(other)
         && LeadsNulled == other.LeadsNulled;
 
     /// <inheritdoc/>

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Units;
 
@@ -96,6 +97,9 @@ public static class MeterFile
         Within("/displayCounts", described.DisplayCounts, 200, 1_000_000);
         Within("/leadOhms", described.LeadOhms, 0, 100);
         Within("/beepsUnderOhms", described.BeepsUnderOhms, 0.1, 1000);
+        Within("/ohmsSourceVolts", described.OhmsSourceVolts, 0.05, 0.5);
+        Within("/diodeSourceVolts", described.DiodeSourceVolts, 1, 9);
+        Within("/diodeInsideOhms", described.DiodeInsideOhms, 100, 1e5);
         Within("/ampsBurdenOhms", described.AmpsBurdenOhms, 1e-5, 100);
         Within("/ampsFuse", described.AmpsFuse, 0.01, 1000);
         Within("/testLampAmps", described.TestLampAmps, 0.01, 5);
@@ -123,6 +127,9 @@ public static class MeterFile
         public double AcFadesAtHertz { get; init; } = Meter.Ordinary.AcFadesAt.Value;
         public bool PeakAdapter { get; init; }
         public double BeepsUnderOhms { get; init; } = Meter.Ordinary.BeepsUnder.Value;
+        public double OhmsSourceVolts { get; init; } = Meter.Ordinary.OhmsSource.Value;
+        public double DiodeSourceVolts { get; init; } = Meter.Ordinary.DiodeSource.Value;
+        public double DiodeInsideOhms { get; init; } = Meter.Ordinary.DiodeInside.Value;
         public double AmpsBurdenOhms { get; init; } = Meter.Ordinary.AmpsBurden.Value;
         public double AmpsFuse { get; init; } = Meter.Ordinary.AmpsFuse.Value;
         public double TestLampAmps { get; init; } = Meter.Ordinary.TestLamp.Value;
@@ -145,6 +152,9 @@ public static class MeterFile
                 AcFadesAtHertz = meter.AcFadesAt.Value,
                 PeakAdapter = meter.PeakAdapter,
                 BeepsUnderOhms = meter.BeepsUnder.Value,
+                OhmsSourceVolts = meter.OhmsSource.Value,
+                DiodeSourceVolts = meter.DiodeSource.Value,
+                DiodeInsideOhms = meter.DiodeInside.Value,
                 AmpsBurdenOhms = meter.AmpsBurden.Value,
                 AmpsFuse = meter.AmpsFuse.Value,
                 TestLampAmps = meter.TestLamp.Value,
@@ -168,6 +178,9 @@ public static class MeterFile
                 AcFadesAt = new Hertz(AcFadesAtHertz),
                 PeakAdapter = PeakAdapter,
                 BeepsUnder = new Ohms(BeepsUnderOhms),
+                OhmsSource = new Volts(OhmsSourceVolts),
+                DiodeSource = new Volts(DiodeSourceVolts),
+                DiodeInside = new Ohms(DiodeInsideOhms),
                 AmpsBurden = new Ohms(AmpsBurdenOhms),
                 AmpsFuse = new Amps(AmpsFuse),
                 TestLamp = new Amps(TestLampAmps),

@@ -1,4 +1,6 @@
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
@@ -34,7 +36,7 @@ public static class NormalReadings
     /// <summary>Volts at the terminals along each duty's line, from battery positive on.</summary>
     public static IReadOnlyList<DutyReadings> OfDuties(Circuit circuit)
     {
-        if (!circuit.Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind)))
+        if (!circuit.PartsThat(PartTraits.StoresCharge).Any())
         {
             return [];
         }
@@ -55,18 +57,10 @@ public static class NormalReadings
                     setting.AllWords(machine),
                     [
                         .. line
-                            .Nodes.Select(n =>
-                                (
-                                    Node: n,
-                                    Terminal: circuit
-                                        .NodeAddresses[n]
-                                        .FirstOrDefault(a => a.Contains('.', StringComparison.Ordinal))
-                                )
-                            )
-                            .Where(n => n.Terminal is not null)
+                            .Nodes.Where(circuit.IsTerminal)
                             .Select(n => new NormalReading(
-                                MachineWords.Terminal(machine, n.Terminal!),
-                                state.Drop(n.Node, circuit.Reference)
+                                MachineWords.Terminal(machine, circuit.TerminalsAt(n).First()),
+                                state.Drop(n, circuit.Reference)
                             )),
                     ]
                 )
@@ -89,7 +83,7 @@ public static class NormalReadings
         ];
 
     /// <summary>Pairs of a part's terminals that an ohmmeter shows something between, the part by itself.</summary>
-    internal static IEnumerable<(string Red, string Black, double Ohms)> Across(Machine machine, Part part)
+    internal static IEnumerable<(TerminalAddress Red, TerminalAddress Black, double Ohms)> Across(Machine machine, Part part)
     {
         var alone = Circuit.Compile(
             machine with
@@ -102,7 +96,7 @@ public static class NormalReadings
             }
         );
         var @case = new Case { Circuit = alone, Settings = [alone.Setting(null)] };
-        var terminals = part.Terminals.Select(t => $"{part.Id}.{t}").Where(alone.HasNode).ToList();
+        var terminals = part.Addresses.Where(a => alone.HasNode(a)).ToList();
         for (var a = 0; a < terminals.Count; a++)
         {
             for (var b = a + 1; b < terminals.Count; b++)
@@ -125,16 +119,16 @@ public static class NormalReadings
         }
     }
 
-    private static string Letter(string address) => MachineWords.Letter(MachineWords.Split(address).Terminal);
+    private static string Letter(TerminalAddress address) => MachineWords.Letter(address.Terminal);
 
     private static Part Metal { get; } =
         new()
         {
-            Id = "metal-alone",
+            Id = new PartId("metal-alone"),
             Name = "metal",
             Kind = PartKinds.Body,
-            Place = "",
-            Terminals = ["1"],
+            Place = new PlaceId(""),
+            Terminals = [new TerminalId("1")],
         };
 
     private static bool Wound(Part part) =>

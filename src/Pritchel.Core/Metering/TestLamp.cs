@@ -1,5 +1,6 @@
-using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
@@ -59,7 +60,7 @@ internal static class TestLamp
         var unwound = @case with
         {
             Faults = [.. @case.Faults, new PlantedFault(lead.Unwound, 1)],
-            Speeds = new Dictionary<string, Rpm>(StringComparer.Ordinal),
+            Speeds = new Dictionary<EngineId, Rpm>(),
         };
         var (state, _) = Bench.Connected(unwound, lead.Kill, node, 0, double.PositiveInfinity);
 

@@ -3,6 +3,7 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
@@ -60,7 +61,7 @@ public abstract class ByHand : IStrategy
         }
 
         // Volts first: the meter stays where it is and nothing comes off.
-        var live = offers.Where(o => o.Item1.Condition.Quantity == Quantity.Volts).ToList();
+        var live = offers.Where(o => o.Item1.Condition.Observable is DirectVolts).ToList();
         return Choose(live.Count > 0 ? live : offers);
     }
 
@@ -70,10 +71,10 @@ public abstract class ByHand : IStrategy
     /// </summary>
     private bool Speaks(Beliefs beliefs, ProbePair at) =>
         kit.Table.Conditions[at.Condition].Jump is null
-        && Scale.CanRead(beliefs.Meter, kit.Table.Conditions[at.Condition].Quantity)
+        && kit.Table.Conditions[at.Condition].Observable.CanRead(beliefs.Meter)
         && (
-            kit.Table.Conditions[at.Condition].Quantity != Quantity.Volts
-            || (at.Condition == 0 && !beliefs.Readings.Any(r => r.At.Condition == 0 && r.Volts is null))
+            kit.Table.Conditions[at.Condition].Observable is not DirectVolts
+            || (at.Condition == 0 && !beliefs.Readings.Any(r => r.At.Condition == 0 && r.Value is null))
             || Staircase.Sound(beliefs, at).WorkingLow > Stretches.HalfTheVolts
         );
 
@@ -82,13 +83,13 @@ public abstract class ByHand : IStrategy
     {
         const double SlackVolts = 0.1;
         var sound = Staircase.Sound(beliefs, at);
-        return sound.Quantity != Quantity.Volts ? sound.Agrees(read)
+        return sound.Observable is not DirectVolts ? sound.Agrees(read)
             : sound.WorkingLow > Stretches.HalfTheVolts ? read > sound.WorkingLow - SlackVolts
             : read < sound.WorkingHigh + SlackVolts;
     }
 
     /// <inheritdoc/>
-    public string? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null)
+    public SuspectId? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null)
     {
         var left = Left(beliefs);
         var total = left.Sum();
@@ -100,7 +101,7 @@ public abstract class ByHand : IStrategy
         var first = kit
             .Table.Hypotheses.Select((h, i) => (h.Fault, Rate: left[i]))
             .Where(h => h.Fault is not null)
-            .GroupBy(h => h.Fault!.Repair.Id, StringComparer.Ordinal)
+            .GroupBy(h => h.Fault!.Repair.Id)
             .Select(g => (Repair: g.Key, Share: g.Sum(h => h.Rate) / total))
             .MaxBy(g => g.Share);
         var sure =
@@ -118,9 +119,9 @@ public abstract class ByHand : IStrategy
     {
         var rates = Rates(beliefs);
         var left = (double[])rates.Clone();
-        foreach (var reading in beliefs.Readings.Where(r => r.Volts is not null))
+        foreach (var reading in beliefs.Readings.Where(r => r.Value is not null))
         {
-            var sound = IsSound(beliefs, reading.At, reading.Volts!.Value);
+            var sound = IsSound(beliefs, reading.At, reading.Value!.Value);
             var covers = Covers(beliefs, reading.At);
             var then = left.Select((rate, h) => covers[h] == sound ? 0 : rate).ToArray();
             left = then.Sum() > 0 ? then : [.. rates.Select((rate, h) => covers[h] == sound ? 0 : rate)];

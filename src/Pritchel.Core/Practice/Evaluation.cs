@@ -49,7 +49,7 @@ public sealed class Evaluation
         {
             var drawn = Enumerable.Range(0, faults).Select(_ => Drawn(random)).ToArray();
             if (
-                drawn.DistinctBy(f => f.Repair.Id, StringComparer.Ordinal).Count() == faults
+                drawn.DistinctBy(f => f.Repair.Id).Count() == faults
                 && HiddenFault.Hide(kit.Table, drawn, Meter.Ordinary, random, world) is { } hidden
                 && (faults == 1 || drawn.All(f => hidden.After(f.Repair.Id) is not null))
             )
@@ -78,7 +78,7 @@ public sealed class Evaluation
         }
 
         var first = Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy);
-        return first.Right && hidden.After(first.Verdict!) is { } left
+        return first is { Right: true, Verdict.Repair: { } mended } && hidden.After(mended) is { } left
             ? (first, Rehearsal.Play(kit, left, Meter.Ordinary, strategy))
             : (first, null);
     }

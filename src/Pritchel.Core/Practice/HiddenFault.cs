@@ -1,17 +1,15 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Practice;
 
@@ -113,10 +111,10 @@ public sealed class HiddenFault
     }
 
     /// <summary>The same machine after a repair; null when it does its duty now.</summary>
-    /// <param name="repairId">What was renewed: every fault of its class is gone.</param>
-    public HiddenFault? After(string repairId)
+    /// <param name="repair">What was renewed: every fault of its class is gone.</param>
+    public HiddenFault? After(RepairId repair)
     {
-        var left = planted.Where(p => !string.Equals(p.Fault.Repair.Id, repairId, StringComparison.Ordinal)).ToArray();
+        var left = planted.Where(p => p.Fault.Repair.Id != repair).ToArray();
         return left.Length > 0 && Told(table, parameters, left, world) is { } complaint
             ? new HiddenFault(table, parameters, left, meter, random, world) { Complaint = complaint }
             : null;
@@ -162,56 +160,8 @@ public sealed class HiddenFault
         return Taken(at, condition, symptom);
     }
 
-    private Reading Taken(ProbePair at, Condition condition, SymptomNow symptom)
-    {
-        if (condition.Quantity == Quantity.Spark)
-        {
-            return new Reading(at, Scale.Of(Quantity.Spark, Sparks(condition)), symptom);
-        }
-
-        if (condition.Jump is { } jump)
-        {
-            return new Reading(at, Scale.Of(condition.Quantity, Seen(at.Condition, jump)), symptom);
-        }
-
-        var function = condition.Quantity switch
-        {
-            Quantity.Ohms or Quantity.Beep => MeterFunction.Ohms,
-            Quantity.Diode => MeterFunction.Diode,
-            Quantity.AcVolts => MeterFunction.AcVolts,
-            Quantity.PeakVolts => MeterFunction.PeakVolts,
-            _ => MeterFunction.DcVolts,
-        };
-        var @case = Standing(at.Condition);
-        if (condition.Quantity == Quantity.Amps)
-        {
-            var amps = Math.Max(0, -Outcome.Of(@case).Charges[table.Duty.Load]);
-            return new Reading(at, Noisy(Quantity.Amps, amps), symptom);
-        }
-
-        var display = Bench.Read(@case, meter with { LeadsNulled = true }, function, at.Red, at.Black);
-        if (display.Jumps)
-        {
-            return new Reading(at, null, symptom);
-        }
-
-        if (condition.Quantity == Quantity.Beep)
-        {
-            var beeps = !display.OverRange && display.Value < meter.BeepsUnder.Value;
-            return new Reading(at, Scale.Of(Quantity.Beep, beeps ? 2 : 0), symptom);
-        }
-
-        if (Scale.FeedsItself(condition.Quantity) || Scale.Alternates(condition.Quantity))
-        {
-            return new Reading(at, Noisy(condition.Quantity, display.Value!.Value), symptom);
-        }
-
-        var volts =
-            (display.Value!.Value * gain)
-            + (meter.Noise(new Volts(display.Value.Value)).Value * HealthyMachine.Normal(random));
-        var step = meter.Step(new Volts(volts)).Value;
-        return new Reading(at, Math.Round(volts / step) * step, symptom);
-    }
+    private Reading Taken(ProbePair at, Condition condition, SymptomNow symptom) =>
+        new(at, condition.Observable.Simulate(new Taking(this, at.Condition), at.Red, at.Black), symptom);
 
     /// <summary>
     /// Whether what is watched changes as a place is stirred: with a fault that comes and goes by how it answers there, and
@@ -242,54 +192,15 @@ public sealed class HiddenFault
     }
 
     /// <summary>What is read with the fault there or not as it stands, on the scale, by its own meter; null when it jumps.</summary>
-    private double? Exactly(ProbePair at) => Taken(at, table.Conditions[at.Condition], SymptomNow.Present).Volts;
+    private double? Exactly(ProbePair at) => Taken(at, table.Conditions[at.Condition], SymptomNow.Present).Value;
 
     /// <summary>Whether the fault is there for this reading, and what can be said of it: a dead circuit shows no symptom.</summary>
     private SymptomNow Appears(Condition condition)
     {
         present = world.Presence >= 1 || random.NextDouble() < world.Presence;
-        return world.Presence < 1 && Scale.FeedsItself(condition.Quantity) ? SymptomNow.NotWatched
+        return world.Presence < 1 && condition.Observable.WantsDeadCircuit ? SymptomNow.NotWatched
             : present ? SymptomNow.Present
             : SymptomNow.Absent;
-    }
-
-    /// <summary>A figure as this meter happens to show it, on the scale.</summary>
-    private double Noisy(Quantity quantity, double figure)
-    {
-        if (Scale.Of(quantity, figure) >= Scale.Open - 0.01)
-        {
-            return Scale.Open;
-        }
-
-        var shown = figure + (Scale.Doubt(meter, quantity, figure) * HealthyMachine.Normal(random));
-        return Scale.Of(quantity, Math.Max(0, shown));
-    }
-
-    private double Sparks(Condition condition)
-    {
-        var level = Outcome
-            .Of(Standing(table.Conditions.ToList().IndexOf(condition)))
-            .Sparks.FirstOrDefault(s => s.Part == table.Duty.Load)
-            ?.Level;
-        return level switch
-        {
-            >= 1 => 2,
-            >= 0.5 => 1,
-            _ => 0,
-        };
-    }
-
-    private double Seen(int condition, Jump jump)
-    {
-        var @case = Standing(condition);
-        var wired = @case.Wired;
-        var state = new CircuitState(wired, wired.WithMeter(jump.From, jump.To));
-        return jump.Seen(
-            state,
-            ohms => @case.Settle(state, () => state.ConnectMeter(0, ohms)),
-            wired.DeviceOf(table.Duty.Load),
-            table.Duty.Control is { } control ? wired.DeviceOf(control) : null
-        );
     }
 
     /// <summary>The machine as it stands in a condition, after the duty was tried.</summary>
@@ -307,14 +218,10 @@ public sealed class HiddenFault
                 || condition.Jump is not null
                     ? [condition.Setting]
                     : [table.Conditions[0].Setting, rest, condition.Setting],
-            Speeds = table.Circuit.Engines.ToDictionary(
-                e => e.Id,
-                e => new Rpm(Symptoms.RpmOf(e, condition.Speed)),
-                StringComparer.Ordinal
-            ),
+            Speeds = table.Circuit.Engines.ToDictionary(e => e.Id, e => e.At(condition.Speed)),
             Off = condition.Off,
             SparkTester = condition.Tester,
-            BatteryDisconnected = Scale.FeedsItself(condition.Quantity),
+            BatteryDisconnected = condition.Observable.WantsDeadCircuit,
             Faults = present ? planted : [],
             Parameters = parameters,
         };
@@ -339,8 +246,43 @@ public sealed class HiddenFault
                     >= Filament.GlowsFrom => LampLook.Dim,
                     _ => LampLook.Out,
                 };
-                yield return new LampSeen(lamp, c, look);
+                yield return new LampSeen(
+                    lamp,
+                    table.Conditions[c].Setting.Named(table.Circuit.Machine),
+                    table.Conditions[c].Speed,
+                    look
+                );
             }
+        }
+    }
+
+    /// <summary>One reading being taken of it.</summary>
+    private sealed class Taking(HiddenFault hidden, int condition) : ISimulatedCase
+    {
+        public Case Case { get; } = hidden.Standing(condition);
+
+        public Meter Meter => hidden.meter;
+
+        public double Gain => hidden.gain;
+
+        public PartId Load => hidden.table.Duty.Load;
+
+        public Jump? Jump => hidden.table.Conditions[condition].Jump;
+
+        public double Chance() => HealthyMachine.Normal(hidden.random);
+
+        public double WhileJoined()
+        {
+            var jump = Jump!;
+            var wired = Case.Wired;
+            var state = new CircuitState(wired, wired.WithMeter(jump.From, jump.To));
+            return jump.Seen(
+                state,
+                ohms => Case.Settle(state, () => state.ConnectMeter(0, ohms)),
+                wired.DeviceOf(Load),
+                hidden.table.Duty.Control is { } control ? wired.DeviceOf(control) : null,
+                Meter
+            );
         }
     }
 }

@@ -3,6 +3,7 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Units;
@@ -11,12 +12,12 @@ namespace Pritchel.Core.Practice;
 
 /// <summary>How one hidden fault was hunted.</summary>
 /// <param name="FaultId">What was hidden.</param>
-/// <param name="Verdict">Repair decided on, or null for no verdict.</param>
+/// <param name="Verdict">What was decided on, or null for no verdict.</param>
 /// <param name="Right">Whether that repair cures it.</param>
 /// <param name="Readings">Readings taken, places stirred among them.</param>
 /// <param name="Minutes">Minutes they took, access included.</param>
 /// <param name="Share">Share stated for the verdict.</param>
-public sealed record Hunt(string FaultId, string? Verdict, bool Right, int Readings, Minutes Minutes, double Share)
+public sealed record Hunt(FaultId FaultId, SuspectId? Verdict, bool Right, int Readings, Minutes Minutes, double Share)
 {
     /// <summary>What was said of the first suspect after the complaint and after each reading.</summary>
     public IReadOnlyList<Statement> Stated { get; init; } = [];
@@ -26,7 +27,7 @@ public sealed record Hunt(string FaultId, string? Verdict, bool Right, int Readi
 /// <param name="Suspect">Its identity.</param>
 /// <param name="Share">0 to 1.</param>
 /// <param name="Right">Whether it was the one.</param>
-public sealed record Statement(string Suspect, double Share, bool Right);
+public sealed record Statement(SuspectId Suspect, double Share, bool Right);
 
 /// <summary>Plays whole diagnoses of hidden faults, answering as the program asks.</summary>
 public static class Rehearsal
@@ -48,11 +49,10 @@ public static class Rehearsal
         var situation = new Situation();
         var minutes = new Minutes(0);
         var stated = new List<Statement>();
-        bool IsHidden(string? repair) =>
-            hidden.Faults.Any(f => string.Equals(f.Repair.Id, repair, StringComparison.Ordinal));
+        bool IsHidden(SuspectId? suspect) => hidden.Faults.Any(f => f.Repair.Id == suspect?.Repair);
         while (true)
         {
-            var sideEvidence = new SideEvidence([], [], provocations: new WiggleEvidence(stirred, hidden.Complaint));
+            var sideEvidence = new SideEvidence([], [], wiggles: new WiggleEvidence(stirred, hidden.Complaint));
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings, sideEvidence);
             var first = beliefs.Suspects[0];
             stated.Add(new Statement(first.Id, first.Share, IsHidden(first.Id)));

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
@@ -20,7 +21,7 @@ public interface IStrategy
     PlannedWiggle? Stir(WiggleTests wiggleTests, Beliefs beliefs, Situation situation) => null;
 
     /// <summary>Repair decided on before the next test is taken, or null to go on; by the program's own stopping rule unless it has another.</summary>
-    string? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
+    SuspectId? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
         Verdict.Of(beliefs, next, stir).Suspect?.Id;
 }
 
@@ -49,14 +50,14 @@ public sealed class ByChance(DiagnosisKit kit, Random random) : IStrategy
     public PlannedTest? Next(TestPlan plan, Beliefs beliefs, Situation situation)
     {
         var allowed = plan.Allowed(situation)
-            .Where(p => Scale.CanRead(beliefs.Meter, kit.Table.Conditions[p.Condition].Quantity))
+            .Where(p => kit.Table.Conditions[p.Condition].Observable.CanRead(beliefs.Meter))
             .ToArray();
         return allowed.Length == 0 ? null : plan.Plan(allowed[random.Next(allowed.Length)], situation, 1);
     }
 
     /// <inheritdoc/>
     /// <remarks>Stops as the program does, by what the program's best test would cost.</remarks>
-    public string? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
+    public SuspectId? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
         Verdict
             .Of(beliefs, next is null ? null : kit.Plan.Best(beliefs, new Situation(), 1).FirstOrDefault())
             .Suspect?.Id;

@@ -1,6 +1,6 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
@@ -29,7 +29,7 @@ internal sealed class Stretches(DiagnosisKit kit)
 
     /// <summary>For each hypothesis of the table, whether its fault lies on the stretch that a reading speaks for.</summary>
     /// <param name="at">The reading's place.</param>
-    /// <param name="sound">What sound wiring shows there, on the quantity's scale.</param>
+    /// <param name="sound">What sound wiring shows there, on the scale of what is read.</param>
     public bool[] Of(ProbePair at, double sound)
     {
         if (!covered.TryGetValue(at, out var found))
@@ -45,30 +45,30 @@ internal sealed class Stretches(DiagnosisKit kit)
     {
         var condition = kit.Table.Conditions[at.Condition];
         var stands = WaysOf(at.Condition);
-        var open = Scale.FeedsItself(condition.Quantity) && sound >= Scale.Open - 0.01;
-        if (condition.Quantity is Quantity.Spark or Quantity.Amps || open)
+        var open = condition.Observable.WantsDeadCircuit && sound >= Observable.Open - 0.01;
+        if (condition.Observable is SparkSeen or DirectAmps || open)
         {
             var island =
-                condition.Quantity is Quantity.Spark
+                condition.Observable is SparkSeen
                     ? Terminals(kit.Table.Duty.Load).SelectMany(stands.Island).ToHashSet()
                     : [.. stands.Island(at.Red)];
             return [.. faults.Select(f => f is not null && Touches(f, island))];
         }
 
         HashSet<int> nodes =
-            condition.Quantity != Quantity.Volts ? [.. stands.Way(at.Red, at.Black)]
+            condition.Observable is not DirectVolts ? [.. stands.Way(at.Red, at.Black)]
             : sound > HalfTheVolts ? [.. stands.Way(Top, at.Red), Circuit.Reference]
             : [.. stands.Way(at.Red, Circuit.Reference)];
         return [.. faults.Select(f => f is not null && OnTheWay(f, nodes))];
     }
 
     private int Top =>
-        Circuit.Machine.Parts.FirstOrDefault(p => PartKinds.IsBattery(p.Kind)) is { } battery
-            ? Circuit.NodeOf(battery.Id + ".+")
+        Circuit.PartsThat(PartTraits.StoresCharge).FirstOrDefault() is { } battery
+            ? Circuit.NodeOf(battery.At("+"))
             : Circuit.Reference;
 
-    private IEnumerable<int> Terminals(string part) =>
-        Circuit.Machine.Parts.First(p => p.Id == part).Terminals.Select(t => Circuit.NodeOf($"{part}.{t}"));
+    private IEnumerable<int> Terminals(PartId part) =>
+        Circuit.Machine.Index.Part(part)!.Addresses.Select(a => Circuit.NodeOf(a));
 
     /// <summary>Both ends on it, or one where the fault leads off to somewhere else.</summary>
     private bool OnTheWay(Fault fault, HashSet<int> way)

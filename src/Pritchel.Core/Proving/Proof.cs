@@ -1,38 +1,20 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Jobs;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Proving;
 
-/// <summary>Sorts of proof.</summary>
-public enum ProofKind
-{
-    /// <summary>A reading that failed, taken again.</summary>
-    Reading,
-
-    /// <summary>What made it come or go, done again.</summary>
-    Stirred,
-
-    /// <summary>The duty done several times running.</summary>
-    Repeats,
-
-    /// <summary>The duty refused where it must be.</summary>
-    MustNot,
-
-    /// <summary>The engine stopped by one of its kill paths.</summary>
-    Stops,
-}
-
 /// <summary>One check of a repair.</summary>
-/// <param name="Id">Unique on the job.</param>
-/// <param name="Kind">What sort.</param>
-/// <param name="Words">What to do.</param>
-/// <param name="Expect">What must happen.</param>
+/// <param name="Id">What it is.</param>
 /// <param name="Times">How many times running it must pass.</param>
-public sealed record ProofCheck(string Id, ProofKind Kind, string Words, string Expect, int Times);
+public sealed record ProofCheck(CheckId Id, int Times = 1);
+
+/// <summary>Settings that prove every kill path.</summary>
+/// <param name="Settings">Settings that must stop the engine.</param>
+/// <param name="AllTried">Whether every combination of controls was looked at; where there are too many, only those near rest.</param>
+public sealed record KillPaths(IReadOnlyList<ControlSetting> Settings, bool AllTried);
 
 /// <summary>What must be shown before a repair counts as proved.</summary>
 public static class Proof
@@ -40,6 +22,10 @@ public static class Proof
     // A kill lead stops a magneto below some tens of ohms: common practice, no source.
     private const double KillsBelowOhms = 50;
     private const double Doubt = 0.05;
+
+    // More combinations than this are not gone through one by one; a way of stopping is seldom more than three moves away.
+    private const int MostSettings = 4096;
+    private const int MostMoved = 3;
 
     /// <summary>
     /// Smallest number m of clean tries for which E[(1 − p)^m] ≤ 0.05 over Beta(k + ½, n − k + ½): the chance of m
@@ -62,35 +48,40 @@ public static class Proof
     }
 
     /// <summary>Settings one control away from the duty's in which the sound machine refuses it, its engines turned as for the duty.</summary>
+    /// <param name="circuit">The machine.</param>
+    /// <param name="duty">The duty's setting.</param>
+    /// <param name="load">Part that does it.</param>
+    /// <param name="speed">Speed it is done at.</param>
     public static IReadOnlyList<ControlSetting> Refusals(
         Circuit circuit,
         ControlSetting duty,
-        string loadId,
+        PartId load,
         DutySpeed speed = DutySpeed.Rest
     )
     {
-        var load = circuit.DeviceOf(loadId);
+        var device = circuit.DeviceOf(load);
         var refusals = new List<ControlSetting>();
         var state = new CircuitState(circuit);
         for (var c = 0; c < duty.Count; c++)
         {
-            // A many-way control is the command itself; interlocks are what else must be right.
-            if (circuit.Machine.Controls[c].Positions.Count > 2)
+            var control = circuit.Machine.Controls[c];
+
+            // A many-way control held against its spring is the command itself; interlocks are what else must be right.
+            if (control.Positions.Count > 2 && control.Held.Contains(control.Positions[duty[c]]))
             {
                 continue;
             }
 
-            var other = With(duty, c, 1 - duty[c]);
-            state.Begin(circuit.NominalParameters());
-            for (var e = 0; e < circuit.Engines.Count; e++)
+            foreach (var position in Enumerable.Range(0, control.Positions.Count).Where(p => p != duty[c]))
             {
-                state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], speed));
-            }
-
-            state.Move(other);
-            if (load.Effect(state).Level <= 0)
-            {
-                refusals.Add(other);
+                var other = duty.With(c, position);
+                state.Begin(circuit.NominalParameters());
+                state.SetSpeeds(speed);
+                state.Move(other);
+                if (device.Effect(state).Level <= 0)
+                {
+                    refusals.Add(other);
+                }
             }
         }
 
@@ -98,86 +89,85 @@ public static class Proof
     }
 
     /// <summary>
-    /// Settings that between them prove every kill path: for each switch or relay contact, one in which the sound
-    /// machine kills the ignition and would not if that contact stayed open.
+    /// Settings that between them prove every kill path of every coil: for each switch contact, one in which the sound machine
+    /// kills an ignition and would not if that contact stayed open.
     /// </summary>
-    public static IReadOnlyList<ControlSetting> KillPaths(Circuit circuit)
+    public static KillPaths KillPaths(Circuit circuit)
     {
         if (circuit.KillLeads.Count == 0)
         {
-            return [];
+            return new KillPaths([], true);
         }
 
-        var lead = new KillLead(circuit, circuit.KillLeads[0]);
+        var contacts = circuit
+            .Faults.Where(f => f is { Kind: FaultKind.Open, Repair.Kind: RepairKind.ReplaceSwitch })
+            .ToList();
         var settings = Settings(circuit).OrderBy(s => Moved(circuit, s)).ToList();
-        var killed = settings.Where(s => lead.Ohms(s, null) < KillsBelowOhms).ToList();
         var needed = new List<ControlSetting>();
-        foreach (
-            var contact in circuit.Faults.Where(f =>
-                f.Kind == Faults.FaultKind.Open && f.Repair.Kind is Faults.RepairKind.ReplaceSwitch
-            )
-        )
+        foreach (var terminal in circuit.KillLeads)
         {
-            if (needed.Exists(s => lead.Ohms(s, contact) >= KillsBelowOhms))
+            var lead = new KillLead(circuit, terminal);
+            var killed = settings.Where(s => lead.Ohms(s, null) < KillsBelowOhms).ToList();
+            foreach (var contact in contacts)
             {
-                continue;
-            }
-
-            if (killed.Find(s => lead.Ohms(s, contact) >= KillsBelowOhms) is { } shows)
-            {
-                needed.Add(shows);
+                if (
+                    !needed.Exists(s => Shows(lead, s, contact))
+                    && killed.Find(s => lead.Ohms(s, contact) >= KillsBelowOhms) is { } shows
+                )
+                {
+                    needed.Add(shows);
+                }
             }
         }
 
-        return needed;
+        return new KillPaths(needed, circuit.SettingCount <= MostSettings);
     }
 
     /// <summary>Whether a check has passed often enough, running, at the end of what was tried.</summary>
-    public static int PassedRunning(ProofCheck check, IEnumerable<ProofGiven> given)
+    /// <param name="check">The check.</param>
+    /// <param name="given">Checks made, first to last, and whether each passed.</param>
+    public static int PassedRunning(ProofCheck check, IEnumerable<(CheckId Check, bool Passed)> given)
     {
         var running = 0;
-        foreach (var proof in given.Where(g => string.Equals(g.Check, check.Id, StringComparison.Ordinal)))
+        foreach (var (_, passed) in given.Where(g => g.Check == check.Id))
         {
-            running = proof.Passed ? running + 1 : 0;
+            running = passed ? running + 1 : 0;
         }
 
         return running;
     }
 
-    private static ControlSetting With(ControlSetting setting, int control, int position)
-    {
-        var positions = Enumerable.Range(0, setting.Count).Select(c => c == control ? position : setting[c]);
-        return new ControlSetting([.. positions]);
-    }
+    private static bool Shows(KillLead lead, ControlSetting setting, Fault contact) =>
+        lead.Ohms(setting, null) < KillsBelowOhms && lead.Ohms(setting, contact) >= KillsBelowOhms;
 
-    private static int Moved(Circuit circuit, ControlSetting setting)
-    {
-        var rest = circuit.Setting(null);
-        return Enumerable.Range(0, setting.Count).Count(c => setting[c] != rest[c]);
-    }
+    private static int Moved(Circuit circuit, ControlSetting setting) => setting.Moved(circuit.Machine).Count;
 
     /// <summary>Settings an engine can be left running in: the sprung position of a many-way control is not one.</summary>
     private static IEnumerable<ControlSetting> Settings(Circuit circuit) =>
-        circuit.AllSettings().Where(s => !s.Held(circuit.Machine).Any(c => c.Positions.Count > 2));
+        (circuit.SettingCount <= MostSettings ? circuit.AllSettings() : circuit.SettingsNearRest(MostMoved)).Where(s =>
+            !s.Held(circuit.Machine).Any(c => c.Positions.Count > 2)
+        );
 
-    /// <summary>The kill lead as the magneto sees it, its own winding left out.</summary>
+    /// <summary>A kill lead as its coil sees it, the coils' own windings left out.</summary>
     private sealed class KillLead
     {
         private readonly Circuit circuit;
         private readonly CircuitState state;
-        private readonly Faults.Fault unwound;
 
         public KillLead(Circuit circuit, KillTerminal terminal)
         {
             this.circuit = circuit;
             state = new CircuitState(circuit, circuit.WithMeter(terminal.Kill, terminal.Ground));
-            unwound = terminal.Unwound;
         }
 
-        public double Ohms(ControlSetting setting, Faults.Fault? open)
+        public double Ohms(ControlSetting setting, Fault? open)
         {
             var values = circuit.NominalParameters();
-            unwound.Apply(values, 1);
+            foreach (var lead in circuit.KillLeads)
+            {
+                lead.Unwound.Apply(values, 1);
+            }
+
             open?.Apply(values, 1);
             state.Begin(values);
             state.ConnectMeter(0, double.PositiveInfinity);

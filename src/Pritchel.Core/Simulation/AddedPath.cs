@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
@@ -8,7 +9,7 @@ using Pritchel.Core.Units;
 namespace Pritchel.Core.Simulation;
 
 /// <summary>A path that a fault lays: a chafe, a short to a neighbour, a pin in the wrong cavity, a track that ignition jumps.</summary>
-internal sealed class AddedPath(string faultId, LaidPath path) : Device
+internal sealed class AddedPath(FaultId fault, LaidPath path) : Device
 {
     private const int BrokenDown = 1;
     private ParameterId ohms;
@@ -19,7 +20,13 @@ internal sealed class AddedPath(string faultId, LaidPath path) : Device
     public ParameterId Ohms => ohms;
 
     /// <summary>Coupling whose halves it joins; null for none.</summary>
-    public string? Through => path.Through;
+    public PartId? Through => path.Through;
+
+    /// <summary>The fault that lays it.</summary>
+    public FaultId Fault => fault;
+
+    /// <summary>Whether its resistance is the fault's severity.</summary>
+    public bool TakesSeverity => path.FixedOhms is null;
 
     public override bool IsActive => path.BreaksDownAt > 0;
 
@@ -27,9 +34,10 @@ internal sealed class AddedPath(string faultId, LaidPath path) : Device
 
     public override void Declare(Declaration declaration)
     {
-        ohms = declaration.Parameter($"{faultId}/path/ohms", path.FixedOhms ?? double.PositiveInfinity, Spread.None);
-        branch = declaration.Branch($"{faultId}/path", path.From, path.To);
-        state = declaration.State($"{faultId}/path");
+        var of = Owner.Of(fault).Element("path");
+        ohms = declaration.Parameter(of, "ohms", path.FixedOhms ?? double.PositiveInfinity, Spread.None);
+        branch = declaration.Branch(of, path.From, path.To);
+        state = declaration.State(of);
     }
 
     public override void Stamp(CircuitState circuit) =>

@@ -1,5 +1,6 @@
 using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
@@ -22,14 +23,14 @@ public sealed record Case
     /// <summary>Faults present together.</summary>
     public IReadOnlyList<PlantedFault> Faults { get; init; } = [];
 
-    /// <summary>Speed that engines are turned at in the last setting, by engine id; those not named stand.</summary>
-    public IReadOnlyDictionary<string, Rpm> Speeds { get; init; } = new Dictionary<string, Rpm>(StringComparer.Ordinal);
+    /// <summary>Speed that engines are turned at in the last setting; those not named stand.</summary>
+    public IReadOnlyDictionary<EngineId, Rpm> Speeds { get; init; } = new Dictionary<EngineId, Rpm>();
 
     /// <summary>How long the last setting has stood; timers run.</summary>
     public Seconds Waited { get; init; }
 
-    /// <summary>Couplings apart, by part id, and wire ends off their terminals, as "wire@from" or "wire@to".</summary>
-    public IReadOnlyList<string> Off { get; init; } = [];
+    /// <summary>Couplings apart and wire ends off their terminals.</summary>
+    public IReadOnlyList<Disconnection> Off { get; init; } = [];
 
     /// <summary>Where spark testers at a set gap take the place of what belongs there, on every coil.</summary>
     public SparkTesterAt SparkTester { get; init; }
@@ -43,8 +44,8 @@ public sealed record Case
     /// <summary>The circuit with the paths that its faults lay.</summary>
     public Circuit Wired => Circuit.With(Faults.Select(f => f.Fault));
 
-    /// <summary>Whether something can be taken off by that name.</summary>
-    public static bool CanComeOff(Circuit circuit, string what) => Opened(circuit, what).Any();
+    /// <summary>Whether something comes off: a coupling, or a wire's end that is not in one.</summary>
+    public static bool CanComeOff(Circuit circuit, Disconnection what) => circuit.Opening.Of(what).Count > 0;
 
     /// <summary>Parameters of <see cref="Wired"/> with faults applied and what is off taken off.</summary>
     public double[] FaultyParameters()
@@ -62,12 +63,12 @@ public sealed record Case
             values[parameter.Index] = double.PositiveInfinity;
         }
 
-        foreach (var replaced in Replaced(wired, SparkTester))
+        foreach (var replaced in wired.Opening.Replaced(SparkTester))
         {
             values[replaced.Index] = wired.Parameters[replaced.Index].Nominal;
         }
 
-        foreach (var battery in BatteryDisconnected ? Batteries(wired) : [])
+        foreach (var battery in BatteryDisconnected ? wired.Opening.Batteries : [])
         {
             values[battery.Index] = double.PositiveInfinity;
         }
@@ -96,41 +97,11 @@ public sealed record Case
         return Waited.Value > 0 ? state.Elapse(Waited.Value) : settlement;
     }
 
-    /// <summary>Parameters that take a battery's grounded post off when infinite.</summary>
-    internal static IEnumerable<ParameterId> Batteries(Circuit circuit) =>
-        circuit
-            .Parameters.Select((p, i) => (p.Name, Id: new ParameterId(i)))
-            // A battery's own resistance carries this name alone.
-            .Where(p => p.Name.EndsWith("/wear", StringComparison.Ordinal))
-            .Select(p => p.Id);
-
-    /// <summary>
-    /// What a spark tester stands in for: the gaps of plugs, since its own is set to what a sound plug wants, and at the coil
-    /// what leads and caps let pass.
-    /// </summary>
-    internal static IEnumerable<ParameterId> Replaced(Circuit circuit, SparkTesterAt at) =>
-        circuit
-            .Parameters.Select((p, i) => (p.Name, Id: new ParameterId(i)))
-            .Where(p =>
-                (at != SparkTesterAt.Nowhere && p.Name.EndsWith(HighTension.NeededKilovolts, StringComparison.Ordinal))
-                || (at == SparkTesterAt.Coil && p.Name.EndsWith(HighTension.PassedShare, StringComparison.Ordinal))
-            )
-            .Select(p => p.Id);
-
-    /// <summary>Parameters that take a coupling apart, or a wire's end off, when infinite.</summary>
-    internal static IEnumerable<ParameterId> Opened(Circuit circuit, string what)
-    {
-        var names = what.Contains('@', StringComparison.Ordinal)
-            ? [what + "/joint/ohms"]
-            : circuit
-                .Machine.Parts.Where(p =>
-                    string.Equals(p.Id, what, StringComparison.Ordinal)
-                    && string.Equals(p.Kind, Machines.PartKinds.Coupling, StringComparison.Ordinal)
-                )
-                .SelectMany(p => p.Terminals.Where(t => t.EndsWith('a')).Select(t => $"{p.Id}/{t[..^1]}/ohms"))
-                .ToList();
-        return circuit.ParametersNamed([.. names]).Concat(circuit.LaidThrough(what));
-    }
+    /// <summary>What opens when something is taken off, paths that a fault lays through a coupling too.</summary>
+    internal static IEnumerable<ParameterId> Opened(Circuit circuit, Disconnection what) =>
+        what.Coupling is { } coupling
+            ? circuit.Opening.Of(what).Concat(circuit.LaidThrough(coupling))
+            : circuit.Opening.Of(what);
 
     private void SetSpeeds(CircuitState state)
     {

@@ -1,9 +1,8 @@
 using System.Collections.Concurrent;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation;
@@ -16,15 +15,15 @@ public sealed class Circuit
 {
     private readonly Declaration declaration;
     private readonly int[] compact;
-    private readonly Dictionary<string, int> declaredNodes;
+    private readonly Dictionary<PointId, int> nodes;
     private readonly Branch[] branches;
     private readonly Source[] sources;
     private readonly ConcurrentDictionary<(int Red, int Black), Network> probed = new();
-
+    private readonly Dictionary<PartId, Device> devices;
     private readonly List<int> varying = [];
     private readonly List<int> slowStates = [];
-    private readonly Lazy<HashSet<int>> ignited;
-    private readonly ILookup<string, ParameterId>? laidThrough;
+    private readonly ILookup<PartId, ParameterId>? laidThrough;
+    private readonly ILookup<FaultId, ParameterId>? laidBy;
     private readonly ConcurrentDictionary<string, Circuit> altered = new(StringComparer.Ordinal);
 
     private Circuit(Machine machine)
@@ -32,18 +31,17 @@ public sealed class Circuit
         Machine = machine;
         Engines = machine.Engines ?? [];
         Devices = [.. MachineDevices.Of(machine)];
+        devices = Devices.Where(d => d.PartId is not null).ToDictionary(d => d.PartId!.Value);
         declaration = new Declaration(machine);
         Declare(Devices);
         compact = declaration.CompactNodes(out var nodeCount);
-        declaredNodes = declaration
-            .NodeNames.Select((name, n) => (name, n))
-            .ToDictionary(x => x.name, x => compact[x.n], StringComparer.Ordinal);
-        var addresses = declaration.NodeNames.ToLookup(name => declaredNodes[name]);
-        NodeAddresses = [.. Enumerable.Range(0, nodeCount).Select(n => (IReadOnlyList<string>)[.. addresses[n]])];
+        nodes = declaration.Points.Select((point, n) => (point, n)).ToDictionary(x => x.point, x => compact[x.n]);
+        var points = declaration.Points.ToLookup(point => nodes[point]);
+        NodePoints = [.. Enumerable.Range(0, nodeCount).Select(n => (IReadOnlyList<PointId>)[.. points[n]])];
         Parameters = declaration.Parameters;
-        BranchNames = declaration.BranchNames;
-        SourceNames = declaration.SourceNames;
-        StateNames = declaration.States;
+        BranchKeys = declaration.BranchKeys;
+        SourceKeys = declaration.SourceKeys;
+        States = declaration.States;
         Memories = declaration.Memories;
         branches = [.. declaration.Branches.Select(Compacted)];
         sources = [.. declaration.Sources.Select(s => new Source(compact[s.From], compact[s.To]))];
@@ -62,65 +60,38 @@ public sealed class Circuit
         WaveEngine = Devices.OfType<IChargeWinding>().Select(w => w.Engine).FirstOrDefault(-1);
         Diodes = [.. declaration.Diodes.Select(d => (compact[d.Nodes.From], compact[d.Nodes.To], d))];
         KillLeads = [.. Devices.OfType<IKillable>().Select(k => k.Terminal(this))];
-        ignited = new Lazy<HashSet<int>>(() => MetalOf(KillLeads.Select(k => k.Kill)));
+        Opening = new Opening(this);
+        Topology = new Topology(this);
         Faults = [.. Devices.SelectMany(d => d.Faults()).Select(Compacted), .. MachineFaults.Of(machine, this)];
+        FaultTexts = new FaultTexts(Faults);
     }
 
     /// <summary>A circuit with paths laid between nodes it has: only what they touch is worked out anew.</summary>
     private Circuit(Circuit bare, IReadOnlyList<AddedPath> paths)
     {
-        (Machine, Engines, Memories) = (bare.Machine, bare.Engines, bare.Memories);
-        (compact, declaredNodes, NodeAddresses) = (bare.compact, bare.declaredNodes, bare.NodeAddresses);
-        (sources, SourceNames, Reference) = (bare.sources, bare.SourceNames, bare.Reference);
+        (Machine, Engines, Memories, devices) = (bare.Machine, bare.Engines, bare.Memories, bare.devices);
+        (compact, nodes, NodePoints) = (bare.compact, bare.nodes, bare.NodePoints);
+        (sources, SourceKeys, Reference) = (bare.sources, bare.SourceKeys, bare.Reference);
         (RotatingDevices, IgnitionDevices, Passings) = (bare.RotatingDevices, bare.IgnitionDevices, bare.Passings);
         (Cranking, Regulators, Carried, WaveEngine) = (bare.Cranking, bare.Regulators, bare.Carried, bare.WaveEngine);
-        (KillLeads, ignited, Diodes, Faults) = (bare.KillLeads, bare.ignited, bare.Diodes, []);
+        (KillLeads, Topology, Opening, Diodes) = (bare.KillLeads, bare.Topology, bare.Opening, bare.Diodes);
+        (Faults, FaultTexts) = ([], bare.FaultTexts);
         Devices = [.. bare.Devices, .. paths];
         declaration = new Declaration(bare.declaration);
         varying.AddRange(bare.varying);
         slowStates.AddRange(bare.slowStates);
         Declare(paths);
         Parameters = declaration.Parameters;
-        BranchNames = declaration.BranchNames;
-        StateNames = declaration.States;
+        BranchKeys = declaration.BranchKeys;
+        States = declaration.States;
         branches = [.. bare.branches, .. declaration.Branches.Skip(bare.branches.Length).Select(Compacted)];
         Network = new Network(bare.Network.NodeCount, branches, sources, Reference, varying);
         ActiveDevices = [.. bare.ActiveDevices, .. paths.Where(p => p.IsActive)];
         FastDevices = [.. bare.FastDevices, .. paths.Where(p => p is { IsActive: true, IsFast: true })];
         SlowDevices = [.. bare.SlowDevices, .. paths.Where(p => p is { IsActive: true, IsFast: false })];
-        laidThrough = paths.Where(p => p.Through is not null).ToLookup(p => p.Through!, p => p.Ohms);
+        laidThrough = paths.Where(p => p.Through is not null).ToLookup(p => p.Through!.Value, p => p.Ohms);
+        laidBy = paths.Where(p => p.TakesSeverity).ToLookup(p => p.Fault, p => p.Ohms);
     }
-
-    /// <summary>Resistances of paths that a fault lays between the halves of a coupling.</summary>
-    internal IEnumerable<ParameterId> LaidThrough(string coupling) => laidThrough?[coupling] ?? [];
-
-    /// <summary>Whether a fault lays paths between the halves of some coupling.</summary>
-    internal bool LaysThrough => laidThrough is { Count: > 0 };
-
-    private void Declare(IEnumerable<Device> devices)
-    {
-        foreach (var device in devices)
-        {
-            var first = declaration.Branches.Count;
-            var firstState = declaration.States.Count;
-            device.Declare(declaration);
-            if (!device.IsFast)
-            {
-                slowStates.AddRange(Enumerable.Range(firstState, declaration.States.Count - firstState));
-            }
-
-            if (device.IsActive || device.IsRotating)
-            {
-                varying.AddRange(Enumerable.Range(first, declaration.Branches.Count - first));
-            }
-        }
-    }
-
-    /// <summary>
-    /// States, by index, that stand still while a wave runs: those of what is too slow to follow it. Diodes and breakdowns
-    /// switch within every turn.
-    /// </summary>
-    internal IReadOnlyList<int> SlowStates => slowStates;
 
     /// <summary>The machine this was compiled from.</summary>
     public Machine Machine { get; }
@@ -137,19 +108,50 @@ public sealed class Circuit
     /// <summary>Every single fault the machine can have.</summary>
     public IReadOnlyList<Fault> Faults { get; }
 
-    /// <summary>Addresses tied to each node, first declared first.</summary>
-    public IReadOnlyList<IReadOnlyList<string>> NodeAddresses { get; }
+    /// <summary>Those faults by the text they are known by outside.</summary>
+    public FaultTexts FaultTexts { get; }
 
+    /// <summary>Points tied to each node, first declared first.</summary>
+    public IReadOnlyList<IReadOnlyList<PointId>> NodePoints { get; }
+
+    /// <summary>Engines, by the index that speeds are given by.</summary>
+    public IReadOnlyList<Engine> Engines { get; }
+
+    /// <summary>What the network's branches are, by index.</summary>
+    public IReadOnlyList<BranchKey> BranchKeys { get; }
+
+    /// <summary>What the network's sources are, by index.</summary>
+    public IReadOnlyList<Element> SourceKeys { get; }
+
+    /// <summary>What leads where: metal, kill lines.</summary>
+    public Topology Topology { get; }
+
+    /// <summary>
+    /// States, by index, that stand still while a wave runs: those of what is too slow to follow it. Diodes and breakdowns
+    /// switch within every turn.
+    /// </summary>
+    internal IReadOnlyList<int> SlowStates => slowStates;
+
+    /// <summary>Devices in the order of the file.</summary>
     internal Device[] Devices { get; }
 
     /// <summary>Kill terminals of every coil that is stopped by grounding one.</summary>
     internal IReadOnlyList<KillTerminal> KillLeads { get; }
 
+    /// <summary>Parts that are stopped by grounding a terminal: that terminal's node, and the metal it must find.</summary>
+    public IEnumerable<(Part Part, int Kill, int Ground)> Kills =>
+        from part in Machine.Parts
+        where HasDevice(part.Id)
+        let killed = DeviceOf(part.Id) as IKillable
+        where killed is not null
+        let terminal = killed.Terminal(this)
+        select (part, terminal.Kill, terminal.Ground);
+
     /// <summary>Every diode, those inside parts too, with its nodes.</summary>
     internal IReadOnlyList<(int Anode, int Cathode, DiodeArm Arm)> Diodes { get; }
 
-    /// <summary>Engines, by the index that speeds are given by.</summary>
-    public IReadOnlyList<Engine> Engines { get; }
+    /// <summary>What opens when something is taken off.</summary>
+    internal Opening Opening { get; }
 
     internal Device[] ActiveDevices { get; }
 
@@ -174,17 +176,15 @@ public sealed class Circuit
     /// <summary>Engine whose charge windings' waves are followed, or −1.</summary>
     internal int WaveEngine { get; }
 
-    /// <summary>Names of the network's branches, by index: "key/B-A", "relay/coil".</summary>
-    public IReadOnlyList<string> BranchNames { get; }
-
-    /// <summary>Names of the network's sources, by index.</summary>
-    public IReadOnlyList<string> SourceNames { get; }
-
-    internal IReadOnlyList<string> StateNames { get; }
+    /// <summary>What the discrete states are of, by index.</summary>
+    internal IReadOnlyList<Element> States { get; }
 
     internal IReadOnlyList<double> Memories { get; }
 
-    /// <summary>Compiles a machine that <see cref="MachineValidator"/> found no problem with.</summary>
+    /// <summary>Whether a fault lays paths between the halves of some coupling.</summary>
+    internal bool LaysThrough => laidThrough is { Count: > 0 };
+
+    /// <summary>Compiles a machine that the validator found no problem with.</summary>
     public static Circuit Compile(Machine machine) => new(machine);
 
     /// <summary>
@@ -207,7 +207,7 @@ public sealed class Circuit
         }
 
         return altered.GetOrAdd(
-            string.Join('|', laying.Select(f => f.Id)),
+            string.Join('|', laying.Select(f => $"{f.Id.Of.Owner.Kind} {f.Id}")),
             _ => new Circuit(this, [.. laying.SelectMany(f => f.Paths.Select(p => new AddedPath(f.Id, p)))])
         );
     }
@@ -219,26 +219,24 @@ public sealed class Circuit
     public void Plant(Fault fault, double severity, Span<double> values)
     {
         fault.Apply(values, severity);
-        if (fault.Paths.All(p => p.FixedOhms is not null))
+        foreach (var laid in laidBy?[fault.Id] ?? [])
         {
-            return;
-        }
-
-        var laid = fault.Id + "/path/ohms";
-        for (var p = values.Length - 1; p >= 0; p--)
-        {
-            if (string.Equals(Parameters[p].Name, laid, StringComparison.Ordinal) && double.IsInfinity(values[p]))
-            {
-                values[p] = severity;
-            }
+            values[laid.Index] = severity;
         }
     }
 
-    /// <summary>Whether the circuit has a node of that address.</summary>
-    public bool HasNode(string address) => declaredNodes.ContainsKey(address);
+    /// <summary>Whether the circuit has a node at a point.</summary>
+    public bool HasNode(PointId point) => nodes.ContainsKey(point);
 
-    /// <summary>Node at an address, "part.terminal" or "wire@from".</summary>
-    public int NodeOf(string address) => declaredNodes[address];
+    /// <summary>Node at a point.</summary>
+    public int NodeOf(PointId point) => nodes[point];
+
+    /// <summary>Terminals tied to a node, first declared first; none where only wire ends meet.</summary>
+    public IEnumerable<TerminalAddress> TerminalsAt(int node) =>
+        NodePoints[node].Where(p => p.Terminal is not null).Select(p => p.Terminal!.Value);
+
+    /// <summary>Whether a node lies at a terminal of some part, where a probe finds bright metal.</summary>
+    public bool IsTerminal(int node) => TerminalsAt(node).Any();
 
     /// <summary>Healthy parameters at their nominal values.</summary>
     public double[] NominalParameters() => [.. Parameters.Select(p => p.Nominal)];
@@ -252,63 +250,41 @@ public sealed class Circuit
         }
     }
 
+    /// <summary>Resistances of paths that a fault lays between the halves of a coupling.</summary>
+    internal IEnumerable<ParameterId> LaidThrough(PartId coupling) => laidThrough?[coupling] ?? [];
+
     /// <summary>The device that a part is.</summary>
-    public Device DeviceOf(string partId) =>
-        Devices.First(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
+    public Device DeviceOf(PartId part) => devices[part];
 
-    /// <summary>Parameters of those names.</summary>
-    public IEnumerable<ParameterId> ParametersNamed(params IReadOnlyList<string> names) =>
-        Parameters
-            .Select((p, i) => (p.Name, Id: new ParameterId(i)))
-            .Where(p => names.Contains(p.Name, StringComparer.Ordinal))
-            .Select(p => p.Id);
+    /// <summary>The device of a wire.</summary>
+    internal Device? DeviceOf(WireId wire) => Devices.FirstOrDefault(d => d is Conductor c && c.Wire.Id == wire);
 
-    /// <summary>
-    /// Whether wires, couplings and splices alone lead from an address to a terminal that ignition's hundreds of volts
-    /// stand on.
-    /// </summary>
-    public bool CarriesIgnition(string address) => ignited.Value.Contains(NodeOf(address));
+    /// <summary>Whether a device stands for a part.</summary>
+    public bool HasDevice(PartId part) => devices.ContainsKey(part);
 
-    /// <summary>Terminals that wires, couplings, splices and diodes join to a kill terminal, as nodes.</summary>
-    internal IEnumerable<int> KillMetal()
-    {
-        var metal = ignited.Value.ToHashSet();
-        var diodes = KillDiodes().ToList();
-        for (var before = -1; before != metal.Count; )
-        {
-            before = metal.Count;
-            metal.UnionWith(MetalOf(diodes.Where(d => d.Exists(metal.Contains)).SelectMany(d => d)));
-        }
+    /// <summary>What a part is to whoever tests around it; nothing in particular for one that the machine has not.</summary>
+    public PartTraits TraitsOf(PartId part) =>
+        Machine.Index.Part(part) is { } its && DeviceKinds.Named(its.Kind) is { } kind ? kind.Traits : PartTraits.None;
 
-        return metal.Where(n => NodeAddresses[n].Any(a => a.Contains('.', StringComparison.Ordinal))).Order();
-    }
+    /// <summary>Whether a part has a trait, or one of several.</summary>
+    public bool Is(PartId part, PartTraits any) => (TraitsOf(part) & any) != 0;
 
-    /// <summary>Terminals of each diode that parts coils' kill leads from one another.</summary>
-    internal IEnumerable<List<int>> KillDiodes() =>
-        Machine
-            .Parts.Where(p => p.Kind == PartKinds.Diode)
-            .Select(p => p.Terminals.Select(t => NodeOf($"{p.Id}.{t}")).ToList())
-            .Where(d => d.Exists(ignited.Value.Contains));
+    /// <summary>Parts that have a trait, in the order of the file.</summary>
+    public IEnumerable<Part> PartsThat(PartTraits any) => Machine.Parts.Where(p => Is(p.Id, any));
 
-    /// <summary>Whether a device stands for a part; plain metal has none.</summary>
-    public bool HasDevice(string partId) => Devices.Any(d => string.Equals(d.PartId, partId, StringComparison.Ordinal));
+    /// <summary>Index of the state of an element; −1 when it has none.</summary>
+    public int StateOf(Element of) => States.ToList().IndexOf(of);
 
-    /// <summary>State index by its device's id.</summary>
-    public int StateOf(string name) =>
-        StateNames.ToList().FindIndex(s => string.Equals(s, name, StringComparison.Ordinal));
-
-    /// <summary>Positions of all controls, given some by id and position name; the rest at rest.</summary>
+    /// <summary>Positions of all controls, given some; the rest at rest.</summary>
     /// <exception cref="ArgumentException">A position that its control has not.</exception>
-    public ControlSetting Setting(IReadOnlyDictionary<string, string>? given)
+    public ControlSetting Setting(IReadOnlyDictionary<ControlId, PositionId>? given)
     {
         var positions = new int[Machine.Controls.Count];
         for (var c = 0; c < positions.Length; c++)
         {
             var control = Machine.Controls[c];
             var wanted = given is not null && given.TryGetValue(control.Id, out var name) ? name : control.Rest;
-            positions[c] = control
-                .Positions.ToList()
-                .FindIndex(p => string.Equals(p, wanted, StringComparison.Ordinal));
+            positions[c] = control.IndexOf(wanted);
             if (positions[c] < 0)
             {
                 throw new ArgumentException($"{control.Id} has no position {wanted}.", nameof(given));
@@ -318,20 +294,56 @@ public sealed class Circuit
         return new ControlSetting(positions);
     }
 
-    /// <summary>Every combination of control positions.</summary>
+    /// <summary>Number of combinations of control positions.</summary>
+    public long SettingCount =>
+        Machine.Controls.Aggregate(1L, (all, c) => Math.Min(long.MaxValue / 16, all) * c.Positions.Count);
+
+    /// <summary>Every combination of control positions, one after another; there may be more than anyone can go through.</summary>
     public IEnumerable<ControlSetting> AllSettings()
     {
         var counts = Machine.Controls.Select(c => c.Positions.Count).ToArray();
-        for (var i = 0; i < counts.Aggregate(1, (a, b) => a * b); i++)
+        var positions = new int[counts.Length];
+        while (true)
         {
-            var (positions, left) = (new int[counts.Length], i);
-            for (var c = 0; c < counts.Length; c++)
+            yield return new ControlSetting([.. positions]);
+            var c = 0;
+            while (c < counts.Length && ++positions[c] == counts[c])
             {
-                positions[c] = left % counts[c];
-                left /= counts[c];
+                positions[c++] = 0;
             }
 
-            yield return new ControlSetting(positions);
+            if (c == counts.Length)
+            {
+                yield break;
+            }
+        }
+    }
+
+    /// <summary>Settings by how many controls they move, none first.</summary>
+    /// <param name="mostMoved">Most controls moved.</param>
+    public IEnumerable<ControlSetting> SettingsNearRest(int mostMoved)
+    {
+        var rest = Setting(null);
+        yield return rest;
+        var last = new List<(ControlSetting Setting, int From)> { (rest, 0) };
+        for (var moved = 1; moved <= mostMoved; moved++)
+        {
+            var next = new List<(ControlSetting Setting, int From)>();
+            foreach (var (setting, from) in last)
+            {
+                for (var c = from; c < setting.Count; c++)
+                {
+                    var positions = Enumerable.Range(0, Machine.Controls[c].Positions.Count);
+                    next.AddRange(positions.Where(p => p != rest[c]).Select(p => (setting.With(c, p), c + 1)));
+                }
+            }
+
+            foreach (var (setting, _) in next)
+            {
+                yield return setting;
+            }
+
+            last = next;
         }
     }
 
@@ -356,131 +368,26 @@ public sealed class Circuit
         );
     }
 
-    /// <summary>Nodes that the loom itself joins to some, through no part but couplings and splices.</summary>
-    internal HashSet<int> MetalOf(IEnumerable<int> from)
+    private void Declare(IEnumerable<Device> declaring)
     {
-        var links = Machine
-            .Wires.SelectMany(w =>
-                (string[][])
-                    [
-                        [w.From.At, w.Id + "@from"],
-                        [w.Id + "@from", w.Id + "@to"],
-                        [w.Id + "@to", w.To.At],
-                    ]
-            )
-            .Concat(
-                Machine
-                    .Parts.Where(p => string.Equals(p.Kind, PartKinds.Coupling, StringComparison.Ordinal))
-                    .SelectMany(p =>
-                        p.Terminals.Where(t => t.EndsWith('a'))
-                            .Select(t => (string[])[$"{p.Id}.{t}", $"{p.Id}.{t[..^1]}b"])
-                    )
-            )
-            .Select(pair => (A: NodeOf(pair[0]), B: NodeOf(pair[1])))
-            .ToList();
-        var reached = from.ToHashSet();
-        for (var before = -1; before != reached.Count; )
+        foreach (var device in declaring)
         {
-            before = reached.Count;
-            foreach (var (a, b) in links)
+            var first = declaration.Branches.Count;
+            var firstState = declaration.States.Count;
+            device.Declare(declaration);
+            if (!device.IsFast)
             {
-                if (reached.Contains(a) != reached.Contains(b))
-                {
-                    reached.Add(a);
-                    reached.Add(b);
-                }
+                slowStates.AddRange(Enumerable.Range(firstState, declaration.States.Count - firstState));
+            }
+
+            if (device.IsActive || device.IsRotating)
+            {
+                varying.AddRange(Enumerable.Range(first, declaration.Branches.Count - first));
             }
         }
-
-        return reached;
     }
 
     private Branch Compacted(Branch branch) => new(compact[branch.From], compact[branch.To]);
 
     private Fault Compacted(Fault fault) => fault with { Nodes = (compact[fault.Nodes.From], compact[fault.Nodes.To]) };
-}
-
-/// <summary>A coil's kill terminal.</summary>
-/// <param name="Kill">Node of the terminal.</param>
-/// <param name="Ground">Node of the metal it must find to stop.</param>
-/// <param name="Unwound">Fault that takes the coil's own winding away, so that only what is outside is seen.</param>
-internal sealed record KillTerminal(int Kill, int Ground, Fault Unwound);
-
-/// <summary>Implemented by ignition that is stopped by grounding a terminal.</summary>
-internal interface IKillable
-{
-    /// <summary>Its kill terminal, in a compiled circuit.</summary>
-    KillTerminal Terminal(Circuit circuit);
-}
-
-/// <summary>Position of every control of a machine, by index.</summary>
-public sealed class ControlSetting(int[] positions) : IEquatable<ControlSetting>
-{
-    private readonly int[] positions = positions;
-
-    /// <summary>Position index of a control.</summary>
-    public int this[int control] => positions[control];
-
-    /// <summary>Number of controls.</summary>
-    public int Count => positions.Length;
-
-    /// <summary>The same with one control in another position.</summary>
-    public ControlSetting With(int control, int position)
-    {
-        var other = (int[])positions.Clone();
-        other[control] = position;
-        return new ControlSetting(other);
-    }
-
-    /// <summary>Positions by name of the controls that are not at rest, by control id.</summary>
-    public IReadOnlyDictionary<string, string> Moved(Machine machine) =>
-        machine
-            .Controls.Select((c, i) => (Control: c, Position: c.Positions[positions[i]]))
-            .Where(x => x.Position != x.Control.Rest)
-            .ToDictionary(x => x.Control.Id, x => x.Position, StringComparer.Ordinal);
-
-    /// <summary>In words, naming only what is not at rest.</summary>
-    public string Words(Machine machine) =>
-        string.Join(" · ", Differences(machine).DefaultIfEmpty("everything at rest"));
-
-    /// <summary>In words, every control named: for settings in which what is at rest matters too.</summary>
-    public string AllWords(Machine machine) =>
-        string.Join(" · ", machine.Controls.Select((c, i) => Said(c, c.Positions[positions[i]])));
-
-    /// <summary>By control id and position name.</summary>
-    public IReadOnlyDictionary<string, string> Named(Machine machine) =>
-        machine
-            .Controls.Select((c, i) => (c.Id, Position: c.Positions[positions[i]]))
-            .ToDictionary(x => x.Id, x => x.Position, StringComparer.Ordinal);
-
-    /// <summary>Controls that must be held against a spring or a weight in this setting.</summary>
-    public IEnumerable<Control> Held(Machine machine) =>
-        machine.Controls.Where((c, i) => c.Held.Contains(c.Positions[positions[i]], StringComparer.Ordinal));
-
-    /// <inheritdoc/>
-    public bool Equals(ControlSetting? other) => other is not null && positions.AsSpan().SequenceEqual(other.positions);
-
-    /// <inheritdoc/>
-    public override bool Equals(object? obj) => Equals(obj as ControlSetting);
-
-    /// <inheritdoc/>
-    public override int GetHashCode() => positions.Aggregate(17, (hash, p) => (hash * 31) + p);
-
-    private IEnumerable<string> Differences(Machine machine)
-    {
-        for (var c = 0; c < positions.Length; c++)
-        {
-            var control = machine.Controls[c];
-            var position = control.Positions[positions[c]];
-            if (!string.Equals(position, control.Rest, StringComparison.Ordinal))
-            {
-                yield return Said(control, position);
-            }
-        }
-    }
-
-    private static string Said(Control control, string position) =>
-        control.Says is { } says && says.TryGetValue(position, out var words)
-            ? words
-            : $"{control.Name.ToLowerInvariant()} {position}";
 }

@@ -49,6 +49,15 @@ public sealed partial class CircuitState
     /// <param name="rpm">Revolutions a minute, not negative.</param>
     public void SetSpeed(int engine, double rpm) => speeds[engine] = rpm;
 
+    /// <summary>Sets every engine to its own speed at a duty.</summary>
+    public void SetSpeeds(Machines.DutySpeed speed)
+    {
+        for (var e = 0; e < speeds.Length; e++)
+        {
+            speeds[e] = circuit.Engines[e].At(speed).Value;
+        }
+    }
+
     /// <summary>Lets time pass with the controls as they are, stopping at each timer that runs out on the way.</summary>
     /// <param name="seconds">How long.</param>
     public Settlement Elapse(double seconds)

@@ -49,7 +49,7 @@ public sealed partial class CircuitState
         conductances = new double[network.Branches.Count];
         emfs = new double[network.Sources.Count];
         sourceConductances = new double[network.Sources.Count];
-        states = new int[circuit.StateNames.Count];
+        states = new int[circuit.States.Count];
         changedSince = new int[states.Length];
         memories = new double[circuit.Memories.Count];
         speeds = new double[circuit.Engines.Count];

@@ -1,5 +1,6 @@
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation.Devices;
@@ -11,14 +12,28 @@ namespace Pritchel.Core.Simulation;
 internal sealed class Conductor(Wire wire, Machine machine) : Device
 {
     private readonly List<(ParameterId Ohms, BranchId Branch)> pieces = [];
+    private readonly List<(WireEndId End, ParameterId Ohms)> joints = [];
     private readonly List<Fault> faults = [];
+
+    /// <summary>The wire.</summary>
+    public Wire Wire => wire;
+
+    /// <summary>Resistances of its joints, those that are apart from what they join to.</summary>
+    public IReadOnlyList<(WireEndId End, ParameterId Ohms)> Joints => joints;
 
     public override void Declare(Declaration declaration)
     {
         var ohms = Conductors.Parse(wire.Gauge)!.Value.OhmsPerMetre * wire.LengthM;
-        DeclareEnd(declaration, wire.From, "from");
-        var whole = Piece(declaration, wire.Id, wire.Id + "@from", wire.Id + "@to", ohms, Spread.Conductor);
-        DeclareEnd(declaration, wire.To, "to");
+        DeclareEnd(declaration, wire.Id.From);
+        var whole = Piece(
+            declaration,
+            Owner.Of(wire.Id).Element(),
+            (wire.Id.From, wire.Id.To),
+            ohms,
+            Spread.Conductor,
+            BranchRole.Conductor
+        );
+        DeclareEnd(declaration, wire.Id.To);
         DeclareWireFaults(declaration, whole);
     }
 
@@ -32,34 +47,35 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
 
     public override IEnumerable<Fault> Faults() => faults;
 
-    private void DeclareEnd(Declaration declaration, WireEnd end, string which)
+    private void DeclareEnd(Declaration declaration, WireEndId metal)
     {
+        var end = wire.End(metal.Side);
         var kind = JointKinds.Named(end.Joint)!;
-        var metal = $"{wire.Id}@{which}";
         if (!kind.HasResistance)
         {
             declaration.Tie(metal, end.At);
             return;
         }
 
-        var address = $"{wire.Id}@{which}/joint";
-        var ohms = Piece(declaration, address, end.At, metal, kind.Ohms.Value, Spread.Contact);
+        var joint = Owner.Of(metal).Element();
+        var ohms = Piece(declaration, joint, (end.At, metal), kind.Ohms.Value, Spread.Contact, BranchRole.Joint);
+        joints.Add((metal, ohms));
         var part = MachineWords.PartAt(machine, end.At);
         var words = $"{kind.Words} {MachineWords.AtTerminal(machine, end.At)}, {MachineWords.Colours(wire)}";
         var repair =
             end.RepairAlone == true
                 ? new Repair(
-                    $"joint:{wire.Id}@{which}",
+                    new RepairId(RepairTarget.Joint, metal.Text),
                     words,
                     MachineWords.Short(machine, end.At) + " joint",
                     RepairKind.CleanJoint,
                     part.Place
                 )
-                : WireRepair();
+                : WireRepair.Of(machine, wire);
         faults.AddRange(
             new SeriesFaults
             {
-                Place = address,
+                Place = joint,
                 Words = words,
                 Poor = "loose or corroded",
                 Gone = "off or burnt away",
@@ -79,13 +95,13 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
         faults.AddRange(
             new SeriesFaults
             {
-                Place = wire.Id,
+                Place = Owner.Of(wire.Id).Element(),
                 Words = MachineWords.WireRun(machine, wire),
                 Poor = "strands broken or green inside",
                 Gone = "broken inside its insulation",
-                Repair = WireRepair(),
+                Repair = WireRepair.Of(machine, wire),
                 Ohms = ohms,
-                Nodes = (declaration.Node(wire.Id + "@from"), declaration.Node(wire.Id + "@to")),
+                Nodes = (declaration.Node(wire.Id.From), declaration.Node(wire.Id.To)),
                 PoorRate = heavy ? 0.6 : 0.3 + (0.2 * wire.LengthM),
                 GoneRate = heavy ? 0.2 : 0.5 + (0.3 * wire.LengthM),
                 Added = heavy ? new Severity(0.02, 1) : new Severity(0.05, 1000),
@@ -95,12 +111,17 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
         );
     }
 
-    private Repair WireRepair() => MachineWords.RepairOf(machine, wire);
-
-    private ParameterId Piece(Declaration d, string name, string from, string to, double ohms, Spread spread)
+    private ParameterId Piece(
+        Declaration declaration,
+        Element of,
+        (PointId From, PointId To) ends,
+        double ohms,
+        Spread spread,
+        BranchRole role
+    )
     {
-        var parameter = d.Parameter(name + "/ohms", ohms, spread);
-        pieces.Add((parameter, d.Branch(name, from, to)));
+        var parameter = declaration.Parameter(of, "ohms", ohms, spread);
+        pieces.Add((parameter, declaration.Branch(of, ends.From, ends.To, role)));
         return parameter;
     }
 }

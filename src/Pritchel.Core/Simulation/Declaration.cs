@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -6,106 +7,105 @@ namespace Pritchel.Core.Simulation;
 /// <summary>Collects what the devices of a machine declare, before it is compiled.</summary>
 public sealed class Declaration
 {
-    private readonly Dictionary<string, int> nodes = new(StringComparer.Ordinal);
-    private readonly Dictionary<string, int> controls = new(StringComparer.Ordinal);
+    private readonly Dictionary<PointId, int> nodes = [];
     private readonly List<int> tiedTo = [];
     private readonly Machine machine;
 
     internal Declaration(Machine machine)
     {
         this.machine = machine;
-        for (var c = 0; c < machine.Controls.Count; c++)
-        {
-            controls.Add(machine.Controls[c].Id, c);
-        }
     }
 
     /// <summary>Goes on from what was declared before, which stays as it is.</summary>
     internal Declaration(Declaration before)
     {
         machine = before.machine;
-        nodes = new Dictionary<string, int>(before.nodes, StringComparer.Ordinal);
-        controls = before.controls;
+        nodes = new Dictionary<PointId, int>(before.nodes);
         tiedTo = [.. before.tiedTo];
-        NodeNames = [.. before.NodeNames];
+        Points = [.. before.Points];
         Parameters = [.. before.Parameters];
         Branches = [.. before.Branches];
-        BranchNames = [.. before.BranchNames];
+        BranchKeys = [.. before.BranchKeys];
         Sources = [.. before.Sources];
-        SourceNames = [.. before.SourceNames];
+        SourceKeys = [.. before.SourceKeys];
         States = [.. before.States];
         Memories = [.. before.Memories];
     }
 
-    internal List<string> NodeNames { get; } = [];
+    internal List<PointId> Points { get; } = [];
 
     internal List<Parameter> Parameters { get; } = [];
 
     internal List<Branch> Branches { get; } = [];
 
-    internal List<string> BranchNames { get; } = [];
+    internal List<BranchKey> BranchKeys { get; } = [];
 
     internal List<Source> Sources { get; } = [];
 
-    internal List<string> SourceNames { get; } = [];
+    internal List<Element> SourceKeys { get; } = [];
 
-    internal List<string> States { get; } = [];
+    internal List<Element> States { get; } = [];
 
     internal List<double> Memories { get; } = [];
 
     internal List<DiodeArm> Diodes { get; } = [];
 
-    /// <summary>Node of that address, made on first use. Addresses are "part.terminal" or "wire@from".</summary>
-    public int Node(string address)
+    /// <summary>Node of a point, made on first use.</summary>
+    public int Node(PointId point)
     {
-        if (!nodes.TryGetValue(address, out var node))
+        if (!nodes.TryGetValue(point, out var node))
         {
             node = nodes.Count;
-            nodes.Add(address, node);
-            NodeNames.Add(address);
+            nodes.Add(point, node);
+            Points.Add(point);
             tiedTo.Add(node);
         }
 
         return node;
     }
 
-    /// <summary>Makes two addresses one node: bolts of one casting, wires in one stud.</summary>
-    public void Tie(string a, string b)
+    /// <summary>Makes two points one node: bolts of one casting, wires in one stud.</summary>
+    public void Tie(PointId a, PointId b)
     {
         var (one, other) = (Root(Node(a)), Root(Node(b)));
         tiedTo[Math.Max(one, other)] = Math.Min(one, other);
     }
 
     /// <summary>Declares a parameter.</summary>
-    /// <param name="name">"device/figure", ending in its unit.</param>
+    /// <param name="of">What it is a figure of.</param>
+    /// <param name="figure">Which figure, ending in its unit.</param>
     /// <param name="nominal">Healthy value.</param>
     /// <param name="spread">How healthy ones vary.</param>
-    public ParameterId Parameter(string name, double nominal, Spread spread)
+    public ParameterId Parameter(Element of, string figure, double nominal, Spread spread)
     {
-        Parameters.Add(new Parameter(name, nominal, spread));
+        Parameters.Add(new Parameter(new ParameterKey(of, figure), nominal, spread));
         return new ParameterId(Parameters.Count - 1);
     }
 
-    /// <summary>Declares a conducting branch between two addresses.</summary>
-    public BranchId Branch(string name, string from, string to)
+    /// <summary>Declares a conducting branch between two points.</summary>
+    /// <param name="of">What conducts.</param>
+    /// <param name="from">First end.</param>
+    /// <param name="to">Second end.</param>
+    /// <param name="role">What it is to whoever follows a line.</param>
+    public BranchId Branch(Element of, PointId from, PointId to, BranchRole role = BranchRole.Other)
     {
         Branches.Add(new Branch(Node(from), Node(to)));
-        BranchNames.Add(name);
+        BranchKeys.Add(new BranchKey(of, role));
         return new BranchId(Branches.Count - 1);
     }
 
     /// <summary>Declares an e.m.f. behind a series conductance.</summary>
-    public SourceId Source(string name, string from, string to)
+    public SourceId Source(Element of, PointId from, PointId to)
     {
         Sources.Add(new Source(Node(from), Node(to)));
-        SourceNames.Add(name);
+        SourceKeys.Add(of);
         return new SourceId(Sources.Count - 1);
     }
 
     /// <summary>Declares a discrete state, zero at first.</summary>
-    public StateId State(string name)
+    public StateId State(Element of)
     {
-        States.Add(name);
+        States.Add(of);
         return new StateId(States.Count - 1);
     }
 
@@ -116,17 +116,17 @@ public sealed class Declaration
         return new MemoryId(Memories.Count - 1);
     }
 
-    /// <summary>Index of a control by its id.</summary>
-    public int Control(string id) => controls[id];
+    /// <summary>Number of a control.</summary>
+    public int Control(ControlId id) => machine.Index.ControlNumber(id);
 
-    /// <summary>Position names of a control, in order.</summary>
-    public IReadOnlyList<string> PositionsOf(string id) => machine.Controls[controls[id]].Positions;
+    /// <summary>Positions of a control, in order.</summary>
+    public IReadOnlyList<PositionId> PositionsOf(ControlId id) => machine.Index.Control(id)!.Positions;
 
-    /// <summary>Index of the engine that turns a part: the one it names, else the machine's first; −1 without engines.</summary>
+    /// <summary>Number of the engine that turns a part: the one it names, else the machine's first; −1 without engines.</summary>
     public int Engine(Part part) =>
-        machine.Engines is not { Count: > 0 } engines ? -1
-        : part.Engine is null ? 0
-        : engines.ToList().FindIndex(e => string.Equals(e.Id, part.Engine, StringComparison.Ordinal));
+        machine.Engines is not { Count: > 0 } ? -1
+        : part.Engine is not { } named ? 0
+        : machine.Index.EngineNumber(named);
 
     /// <summary>Compact numbering of nodes after ties: compact number by declared number.</summary>
     internal int[] CompactNodes(out int count)

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Simulation;
@@ -15,8 +16,8 @@ public abstract class Device
     /// <summary>Names what the device is made of, once, when a machine is compiled.</summary>
     public abstract void Declare(Declaration declaration);
 
-    /// <summary>Id of the part it is, or null for wires and mounts.</summary>
-    public virtual string? PartId => null;
+    /// <summary>The part it is, or null for wires and mounts.</summary>
+    public virtual PartId? PartId => null;
 
     /// <summary>Writes conductances and e.m.f.s for the present parameters, control positions and states.</summary>
     public abstract void Stamp(CircuitState state);
@@ -59,7 +60,7 @@ public abstract class Device
 /// <param name="A">One terminal.</param>
 /// <param name="B">The other.</param>
 /// <param name="ClosedPulledIn">Whether it is closed while the coil holds it in; else it is closed at rest.</param>
-public readonly record struct CoilContact(string A, string B, bool ClosedPulledIn);
+public readonly record struct CoilContact(TerminalId A, TerminalId B, bool ClosedPulledIn);
 
 /// <summary>Ways in which a device shows itself.</summary>
 public enum EffectKind
@@ -122,104 +123,4 @@ public readonly record struct Change(bool Refined, StateId State, int To, double
 
     /// <summary>Asks for a state to switch.</summary>
     public static Change Switch(StateId state, int to, double milliseconds) => new(false, state, to, milliseconds);
-}
-
-/// <summary>Index of a parameter of a compiled circuit.</summary>
-public readonly record struct ParameterId(int Index);
-
-/// <summary>Index of a branch of a compiled circuit.</summary>
-public readonly record struct BranchId(int Index);
-
-/// <summary>Index of a source of a compiled circuit.</summary>
-public readonly record struct SourceId(int Index);
-
-/// <summary>Index of a discrete state of a compiled circuit: a relay in or out, a fuse whole or blown.</summary>
-public readonly record struct StateId(int Index);
-
-/// <summary>Index of a continuous working value kept between solves, such as a lamp's present resistance.</summary>
-public readonly record struct MemoryId(int Index);
-
-/// <summary>How a healthy parameter varies from one machine to the next.</summary>
-/// <param name="LogSigma">Standard deviation of its natural logarithm.</param>
-/// <param name="Low">Lower end of a uniform range, when <paramref name="High"/> is above it.</param>
-/// <param name="High">Upper end of that range.</param>
-public readonly record struct Spread(double LogSigma, double Low, double High)
-{
-    /// <summary>Does not vary.</summary>
-    public static readonly Spread None = new(0, 0, 0);
-
-    /// <summary>Conductor resistance: drawing tolerance and length as run. From memory.</summary>
-    public static readonly Spread Conductor = new(0.08, 0, 0);
-
-    /// <summary>Made joints and switch contacts: healthy ones differ by half as much again. From memory.</summary>
-    public static readonly Spread Contact = new(0.5, 0, 0);
-
-    /// <summary>Wound coils and loads: about a tenth.</summary>
-    public static readonly Spread Winding = new(0.1, 0, 0);
-
-    /// <summary>Anywhere in a range, all alike.</summary>
-    public static Spread Uniform(double low, double high) => new(0, low, high);
-
-    /// <summary>Whether the parameter is drawn from a range rather than about its nominal value.</summary>
-    public bool IsUniform => High > Low;
-}
-
-/// <summary>A number that a case may change: a resistance, a state of charge.</summary>
-/// <param name="Name">"device/figure", for exports and messages.</param>
-/// <param name="Nominal">Healthy value, in the unit its name ends with.</param>
-/// <param name="Spread">How healthy ones vary.</param>
-public sealed record Parameter(string Name, double Nominal, Spread Spread);
-
-/// <summary>A device kind as machine files may name it.</summary>
-/// <param name="Name">Name used in files.</param>
-/// <param name="Terminals">Terminals it must have; empty when <paramref name="TerminalRule"/> says otherwise.</param>
-/// <param name="TerminalRule">In words, which terminals are allowed.</param>
-/// <param name="Values">Figures a file may give.</param>
-/// <param name="Create">Makes the device for a part.</param>
-public sealed record DeviceKind(
-    string Name,
-    IReadOnlyList<string> Terminals,
-    string TerminalRule,
-    IReadOnlyList<ValueRule> Values,
-    Func<Part, PartFigures, Device> Create
-)
-{
-    /// <summary>Terminals it may also have.</summary>
-    public IReadOnlyList<string> OptionalTerminals { get; init; } = [];
-
-    /// <summary>Whether it does nothing without an engine to turn it.</summary>
-    public bool NeedsEngine { get; init; }
-
-    /// <summary>Whether its wave is followed step by step.</summary>
-    public bool FollowsWave { get; init; }
-
-    /// <summary>Whether it regulates charge windings.</summary>
-    public bool Regulates { get; init; }
-}
-
-/// <summary>A figure of a part: its name (ending in the unit), range and default.</summary>
-/// <param name="Name">Name in the file's "values".</param>
-/// <param name="Least">Smallest allowed.</param>
-/// <param name="Most">Largest allowed.</param>
-/// <param name="Default">Taken when the file is silent.</param>
-public sealed record ValueRule(string Name, double Least, double Most, double Default);
-
-/// <summary>A part's figures with the kind's defaults filled in.</summary>
-public sealed class PartFigures(DeviceKind kind, Part part)
-{
-    private readonly Dictionary<string, double> figures = kind.Values.ToDictionary(
-        v => v.Name,
-        v => part.Values is { } given && given.TryGetValue(v.Name, out var value) ? value : v.Default,
-        StringComparer.Ordinal
-    );
-
-    /// <summary>Figure by name; the name must be one of the kind's.</summary>
-    public double this[string name] => figures[name];
-}
-
-/// <summary>Implemented by each device that machine files can name.</summary>
-public interface INamedDevice
-{
-    /// <summary>How files name it.</summary>
-    static abstract DeviceKind Kind { get; }
 }

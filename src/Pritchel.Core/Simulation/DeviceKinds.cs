@@ -2,7 +2,7 @@ using System.Reflection;
 
 namespace Pritchel.Core.Simulation;
 
-/// <summary>Device kinds that machine files can name. Found by looking at this assembly, so a new device is one new file.</summary>
+/// <summary>Device kinds that machine files can name. Found by themselves, so a new device is one new file.</summary>
 public static class DeviceKinds
 {
     private static readonly Dictionary<string, DeviceKind> ByName = Find();
@@ -14,9 +14,8 @@ public static class DeviceKinds
     public static DeviceKind? Named(string name) => ByName.GetValueOrDefault(name);
 
     private static Dictionary<string, DeviceKind> Find() =>
-        typeof(DeviceKinds)
-            .Assembly.GetTypes()
-            .Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(INamedDevice)))
+        Extensions
+            .TypesOf(typeof(INamedDevice))
             .Select(t =>
                 (DeviceKind)t.GetProperty("Kind", BindingFlags.Public | BindingFlags.Static)!.GetValue(null)! with
                 {

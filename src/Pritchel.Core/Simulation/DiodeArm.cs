@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation.Devices;
@@ -37,13 +38,13 @@ internal sealed class DiodeArm
         this.kneeVolts = kneeVolts;
         Part = part;
         Name = name;
-        var (a, k) = ($"{part.Id}.{anode}", $"{part.Id}.{cathode}");
-        var id = name.Length == 0 ? part.Id : $"{part.Id}/{name}";
-        OnOhms = declaration.Parameter(id + "/onOhms", onOhms, Spread.Winding);
-        ShortOhms = declaration.Parameter(id + "/shortOhms", BlockingOhms, Spread.None);
-        knee = declaration.Source(id, a, k);
-        across = declaration.Branch(id + "/short", a, k);
-        conducting = declaration.State(id);
+        var (a, k) = (part.At(anode), part.At(cathode));
+        var of = part.Element(name);
+        OnOhms = declaration.Parameter(of, "onOhms", onOhms, Spread.Winding);
+        ShortOhms = declaration.Parameter(of, "shortOhms", BlockingOhms, Spread.None);
+        knee = declaration.Source(of, a, k);
+        across = declaration.Branch(part.Element(Prefix + "short"), a, k);
+        conducting = declaration.State(of);
         Nodes = (declaration.Node(a), declaration.Node(k));
         declaration.Diodes.Add(this);
     }

@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -5,10 +6,11 @@ using Pritchel.Core.Units;
 namespace Pritchel.Core.Simulation;
 
 /// <summary>One conducting piece of a line: a wire, joint, contact, coil.</summary>
-/// <param name="Name">Branch name: "4", "4@from/joint", "key/B-S", "solenoid/coil".</param>
+/// <param name="Of">What conducts.</param>
+/// <param name="Role">What it is to whoever follows the line.</param>
 /// <param name="From">Node nearer battery positive.</param>
 /// <param name="To">Node nearer battery negative.</param>
-public sealed record LinePiece(string Name, int From, int To);
+public sealed record LinePiece(Element Of, BranchRole Role, int From, int To);
 
 /// <summary>
 /// The way the current takes in one setting from battery positive through one part and back to battery negative,
@@ -16,14 +18,14 @@ public sealed record LinePiece(string Name, int From, int To);
 /// </summary>
 public sealed class LinePath
 {
-    private LinePath(string part, IReadOnlyList<LinePiece> pieces)
+    private LinePath(PartId? part, IReadOnlyList<LinePiece> pieces)
     {
         Part = part;
         Pieces = pieces;
     }
 
-    /// <summary>Part the line runs through.</summary>
-    public string Part { get; }
+    /// <summary>Part the line runs through; null for a line between two points.</summary>
+    public PartId? Part { get; }
 
     /// <summary>Pieces in order from battery positive.</summary>
     public IReadOnlyList<LinePiece> Pieces { get; }
@@ -36,15 +38,15 @@ public sealed class LinePath
     /// <param name="setting">A setting in which the sound machine feeds the part.</param>
     /// <param name="partId">The part.</param>
     /// <returns>The line; without pieces when no current runs through the part in that setting.</returns>
-    public static LinePath Through(Circuit circuit, ControlSetting setting, string partId)
+    public static LinePath Through(Circuit circuit, ControlSetting setting, PartId partId)
     {
         var state = new CircuitState(circuit);
         state.Begin(circuit.NominalParameters());
         state.Move(setting);
         var flows = Flows(circuit, state).ToList();
         var own = flows
-            .Where(f => string.Equals(f.Owner, partId, StringComparison.Ordinal))
-            .OrderByDescending(f => IsCoil(f.Piece.Name))
+            .Where(f => f.Piece.Of.Owner.Part == partId)
+            .OrderByDescending(f => f.Piece.Role == BranchRole.Coil)
             .ThenByDescending(f => f.Amps)
             .FirstOrDefault();
         if (own is null)
@@ -52,8 +54,8 @@ public sealed class LinePath
             return new LinePath(partId, []);
         }
 
-        var battery = circuit.Machine.Parts.First(p => PartKinds.IsBattery(p.Kind));
-        var top = circuit.NodeOf(battery.Id + ".+");
+        var battery = circuit.PartsThat(PartTraits.StoresCharge).First();
+        var top = circuit.NodeOf(battery.At("+"));
         var up = Follow(flows, own.Piece.From, top, f => f.Piece.To, f => f.Piece.From);
         var down = Follow(flows, own.Piece.To, circuit.Reference, f => f.Piece.From, f => f.Piece.To);
         up.Reverse();
@@ -62,19 +64,19 @@ public sealed class LinePath
 
     /// <summary>Lays out the way of least resistance between two points, as contacts stand: a kill circuit, a ground.</summary>
     /// <param name="state">A state that has settled.</param>
-    /// <param name="part">Part the line belongs to.</param>
+    /// <param name="part">Part whose own branches are left out; null for none.</param>
     /// <param name="from">Node it begins at.</param>
     /// <param name="to">Node it ends at.</param>
     /// <returns>The line; without pieces when nothing joins the two.</returns>
-    public static LinePath Between(CircuitState state, string part, int from, int to)
+    public static LinePath Between(CircuitState state, PartId? part, int from, int to)
     {
         var circuit = state.Circuit;
         var joins = circuit
             .Network.Branches.Select(
-                (b, i) => (b.From, b.To, Ohms: 1 / state.Conductances[i], Name: circuit.BranchNames[i])
+                (b, i) => (b.From, b.To, Ohms: 1 / state.Conductances[i], Key: circuit.BranchKeys[i])
             )
-            .Where(b => double.IsFinite(b.Ohms) && !string.Equals(b.Name.Split('/')[0], part, StringComparison.Ordinal))
-            .SelectMany(b => new[] { b, (From: b.To, To: b.From, b.Ohms, b.Name) })
+            .Where(b => double.IsFinite(b.Ohms) && (part is null || b.Key.Of.Owner.Part != part))
+            .SelectMany(b => new[] { b, (From: b.To, To: b.From, b.Ohms, b.Key) })
             .ToLookup(b => b.From);
         var (best, came) = (new Dictionary<int, double> { [from] = 0 }, new Dictionary<int, LinePiece>());
         var next = new PriorityQueue<int, double>([(from, 0)]);
@@ -85,7 +87,7 @@ public sealed class LinePath
                 if (ohms + join.Ohms < best.GetValueOrDefault(join.To, double.PositiveInfinity))
                 {
                     best[join.To] = ohms + join.Ohms;
-                    came[join.To] = new LinePiece(join.Name, node, join.To);
+                    came[join.To] = new LinePiece(join.Key.Of, join.Key.Role, node, join.To);
                     next.Enqueue(join.To, best[join.To]);
                 }
             }
@@ -99,8 +101,6 @@ public sealed class LinePath
 
         return new LinePath(part, pieces);
     }
-
-    private static bool IsCoil(string name) => name.EndsWith("/coil", StringComparison.Ordinal);
 
     private static List<LinePiece> Follow(
         List<Flow> flows,
@@ -137,7 +137,7 @@ public sealed class LinePath
             if (Math.Abs(amps) > LeastAmps)
             {
                 yield return Flow.Of(
-                    circuit.BranchNames[b],
+                    circuit.BranchKeys[b],
                     circuit.Network.Branches[b].From,
                     circuit.Network.Branches[b].To,
                     amps
@@ -148,21 +148,21 @@ public sealed class LinePath
         for (var s = 0; s < circuit.Network.Sources.Count; s++)
         {
             // A motor's back-e.m.f. is a source that current runs into; the battery's own is where lines end.
-            var (source, name) = (circuit.Network.Sources[s], circuit.SourceNames[s]);
+            var (source, key) = (circuit.Network.Sources[s], new BranchKey(circuit.SourceKeys[s], BranchRole.Other));
             var volts = state.Drop(source.From, source.To);
             var amps = (volts - state.Emfs[s]) * state.SourceConductances[s];
             if (amps > LeastAmps)
             {
-                yield return Flow.Of(name, source.From, source.To, amps);
+                yield return Flow.Of(key, source.From, source.To, amps);
             }
         }
     }
 
     private sealed record Flow(LinePiece Piece, double Amps)
     {
-        public string Owner => Piece.Name.Split('/')[0];
-
-        public static Flow Of(string name, int from, int to, double amps) =>
-            amps > 0 ? new(new LinePiece(name, from, to), amps) : new(new LinePiece(name, to, from), -amps);
+        public static Flow Of(BranchKey key, int from, int to, double amps) =>
+            amps > 0
+                ? new(new LinePiece(key.Of, key.Role, from, to), amps)
+                : new(new LinePiece(key.Of, key.Role, to, from), -amps);
     }
 }

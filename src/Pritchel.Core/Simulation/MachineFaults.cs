@@ -1,6 +1,9 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation;
 
@@ -16,22 +19,21 @@ internal static class MachineFaults
     public static IEnumerable<Fault> Of(Machine machine, Circuit circuit) =>
         [
             .. machine.Wires.SelectMany(w => Chafes(machine, circuit, w)),
-            .. machine
-                .Parts.Where(p => string.Equals(p.Kind, PartKinds.Coupling, StringComparison.Ordinal))
-                .SelectMany(p => InCoupling(circuit, p)),
+            .. machine.Parts.Where(p => p.Kind == PartKinds.Coupling).SelectMany(p => InCoupling(circuit, p)),
         ];
 
     private static IEnumerable<Fault> Chafes(Machine machine, Circuit circuit, Wire wire)
     {
         var body = wire.ChafesOn is { } named
-            ? machine.Parts.First(p => string.Equals(p.Id, named, StringComparison.Ordinal))
+            ? machine.Index.Part(named)
             : MachineWords.FirstBody(machine);
         if (body is null)
         {
             yield break;
         }
 
-        var (near, metal) = (wire.Id + "@from", $"{body.Id}.{body.Terminals[0]}");
+        PointId near = wire.Id.From;
+        PointId metal = body.At(body.Terminals[0]);
         var nodes = (circuit.NodeOf(near), circuit.NodeOf(metal));
         if (nodes.Item1 == nodes.Item2)
         {
@@ -41,7 +43,7 @@ internal static class MachineFaults
         Fault Of(string id, string words, double rate, Severity severity, double breaksDownAt = 0) =>
             new()
             {
-                Id = $"{wire.Id}/{id}",
+                Id = new FaultId(Owner.Of(wire.Id).Element(), id),
                 Kind = FaultKind.Chafed,
                 Words = $"{MachineWords.WireRun(machine, wire)}: {words}",
                 Repair = Insulation(machine, wire),
@@ -65,7 +67,7 @@ internal static class MachineFaults
         {
             Weakness = Weakness.Damp | Weakness.Salt | Weakness.Age,
         };
-        if (circuit.CarriesIgnition(near))
+        if (circuit.Topology.CarriesIgnition(near))
         {
             yield return Of("track", $"jumps to {body.Name} when running", 0.3, new Severity(1, 300), TrackVolts);
         }
@@ -80,17 +82,17 @@ internal static class MachineFaults
         var met = Meeting(machine, wire);
         if (met.Count == 1)
         {
-            return MachineWords.RepairOf(machine, wire);
+            return WireRepair.Of(machine, wire);
         }
 
-        var place = MachineWords.PartAt(machine, Splices(machine, met)[0] + ".x").Place;
+        var splices = Splices(machine, met);
         var ids = met.Select(w => w.Id).ToList();
         return new Repair(
-            "loom:" + ids[0],
-            $"insulation of wires {string.Join(", ", ids.SkipLast(1))} and {ids[^1]}, which meet in {string.Join(" and ", Splices(machine, met))}",
-            $"insulation about {Splices(machine, met)[0]}",
+            new RepairId(RepairTarget.Loom, ids[0].Text),
+            $"insulation of wires {string.Join(", ", ids.SkipLast(1))} and {ids[^1]}, which meet in {string.Join(" and ", splices.Select(p => p.Id))}",
+            $"insulation about {splices[0].Id}",
             RepairKind.RenewWire,
-            place
+            splices[0].Place
         );
     }
 
@@ -101,45 +103,51 @@ internal static class MachineFaults
         for (var before = 0; before != met.Count; )
         {
             before = met.Count;
-            var splices = Splices(machine, met).Select(s => s + ".x").ToHashSet(StringComparer.Ordinal);
-            met.UnionWith(machine.Wires.Where(w => splices.Contains(w.From.At) || splices.Contains(w.To.At)));
+            var splices = Splices(machine, met).Select(p => p.Id).ToHashSet();
+            met.UnionWith(
+                machine.Wires.Where(w => splices.Contains(w.From.At.Part) || splices.Contains(w.To.At.Part))
+            );
         }
 
         return [.. machine.Wires.Where(met.Contains)];
     }
 
-    private static List<string> Splices(Machine machine, IEnumerable<Wire> wires) =>
+    private static List<Part> Splices(Machine machine, IEnumerable<Wire> wires) =>
         [
             .. wires
                 .SelectMany(w => new[] { w.From.At, w.To.At })
                 .Select(a => MachineWords.PartAt(machine, a))
-                .Where(p => string.Equals(p.Kind, PartKinds.Splice, StringComparison.Ordinal))
-                .Select(p => p.Id)
-                .Distinct(StringComparer.Ordinal),
+                .Where(p => p.Kind == PartKinds.Splice)
+                .Distinct(),
         ];
 
     private static IEnumerable<Fault> InCoupling(Circuit circuit, Part part)
     {
-        var cavities = part.Terminals.Where(t => t.EndsWith('a')).Select(t => t[..^1]).ToList();
+        var cavities = Cavity.Of(part).ToList();
+        var ohms = ((IComesApart)circuit.DeviceOf(part.Id)).Cavities.ToDictionary(
+            c => c.Cavity,
+            c => c.Ohms,
+            StringComparer.Ordinal
+        );
         for (var i = 0; i + 1 < cavities.Count; i++)
         {
             var (one, two) = (cavities[i], cavities[i + 1]);
             Fault Of(string id, FaultKind kind, string words, double rate, IReadOnlyList<LaidPath> paths) =>
                 new()
                 {
-                    Id = $"{part.Id}/{one}-{two}-{id}",
+                    Id = part.Fault($"{one.Name}-{two.Name}-{id}"),
                     Kind = kind,
-                    Words = $"{part.Name}, cavities {one} and {two}: {words}",
+                    Words = $"{part.Name}, cavities {one.Name} and {two.Name}: {words}",
                     Repair = new Repair(
-                        $"pair:{part.Id}/{one}-{two}",
-                        $"{part.Name}, cavities {one} and {two}",
-                        $"{part.Name} {one}+{two}",
+                        new RepairId(RepairTarget.Pair, part.Element($"{one.Name}-{two.Name}").Text),
+                        $"{part.Name}, cavities {one.Name} and {two.Name}",
+                        $"{part.Name} {one.Name}+{two.Name}",
                         RepairKind.RenewCavity,
                         part.Place
                     ),
                     Rate = rate,
                     Changes = [],
-                    Nodes = (circuit.NodeOf($"{part.Id}.{one}a"), circuit.NodeOf($"{part.Id}.{two}a")),
+                    Nodes = (circuit.NodeOf(one.A), circuit.NodeOf(two.A)),
                     Paths = paths,
                 };
 
@@ -148,7 +156,7 @@ internal static class MachineFaults
                 FaultKind.ShortedToNeighbour,
                 "pins touch or bridged by damp",
                 0.4,
-                [new LaidPath($"{part.Id}.{one}a", $"{part.Id}.{two}a")]
+                [new LaidPath(one.A, two.A)]
             ) with
             {
                 Severity = new Severity(0.05, 20_000),
@@ -161,12 +169,12 @@ internal static class MachineFaults
                 "wires swapped",
                 0.1,
                 [
-                    new LaidPath($"{part.Id}.{one}a", $"{part.Id}.{two}b", SwappedOhms, Through: part.Id),
-                    new LaidPath($"{part.Id}.{two}a", $"{part.Id}.{one}b", SwappedOhms, Through: part.Id),
+                    new LaidPath(one.A, two.B, SwappedOhms, Through: part.Id),
+                    new LaidPath(two.A, one.B, SwappedOhms, Through: part.Id),
                 ]
             ) with
             {
-                Changes = [.. circuit.ParametersNamed($"{part.Id}/{one}/ohms", $"{part.Id}/{two}/ohms").Select(Opened)],
+                Changes = [Opened(ohms[one.Name]), Opened(ohms[two.Name])],
                 Weakness = Weakness.RecentWork,
             };
         }
@@ -175,13 +183,19 @@ internal static class MachineFaults
         {
             yield return new Fault
             {
-                Id = part.Id + "/unplugged",
+                Id = part.Fault("unplugged"),
                 Kind = FaultKind.Unplugged,
                 Words = part.Name + ": left apart",
-                Repair = new Repair("plug:" + part.Id, part.Name, part.Name, RepairKind.CleanJoint, part.Place),
+                Repair = new Repair(
+                    new RepairId(RepairTarget.Plug, part.Id.Text),
+                    part.Name,
+                    part.Name,
+                    RepairKind.CleanJoint,
+                    part.Place
+                ),
                 Rate = 0.3,
-                Changes = [.. circuit.ParametersNamed([.. cavities.Select(c => $"{part.Id}/{c}/ohms")]).Select(Opened)],
-                Nodes = (circuit.NodeOf($"{part.Id}.{cavities[0]}a"), circuit.NodeOf($"{part.Id}.{cavities[0]}b")),
+                Changes = [.. ohms.Values.Select(Opened)],
+                Nodes = (circuit.NodeOf(cavities[0].A), circuit.NodeOf(cavities[0].B)),
                 Weakness = Weakness.RecentWork | Weakness.Vibration,
             };
         }

@@ -1,4 +1,5 @@
 using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Simulation;
 

@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -16,8 +17,8 @@ internal sealed class MountedMetal(Mount mount, Machine machine) : Device
 
     public override void Declare(Declaration declaration)
     {
-        ohms = declaration.Parameter(mount.Id + "/ohms", HealthyOhms, Spread.Contact);
-        branch = declaration.Branch(mount.Id, mount.Terminal, mount.On);
+        ohms = declaration.Parameter(Owner.Of(mount.Id).Element(), "ohms", HealthyOhms, Spread.Contact);
+        branch = declaration.Branch(Owner.Of(mount.Id).Element(), mount.Terminal, mount.On);
         nodes = (declaration.Node(mount.Terminal), declaration.Node(mount.On));
     }
 
@@ -26,12 +27,12 @@ internal sealed class MountedMetal(Mount mount, Machine machine) : Device
     public override IEnumerable<Fault> Faults() =>
         new SeriesFaults
         {
-            Place = mount.Id,
+            Place = Owner.Of(mount.Id).Element(),
             Words = mount.Name,
             Poor = "rust or paint under it",
             Gone = "not grounded",
             Repair = new Repair(
-                "mount:" + mount.Id,
+                new RepairId(RepairTarget.Mount, mount.Id.Text),
                 mount.Name,
                 mount.Name,
                 RepairKind.BrightenGround,

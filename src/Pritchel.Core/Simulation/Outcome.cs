@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Simulation;
@@ -6,7 +7,7 @@ namespace Pritchel.Core.Simulation;
 /// <summary>A part that sparks, or does not.</summary>
 /// <param name="Part">Part id of the coil or magneto.</param>
 /// <param name="Level">Kilovolts to hand over kilovolts needed; a spark from 1 up.</param>
-public sealed record Spark(string Part, double Level);
+public sealed record Spark(PartId Part, double Level);
 
 /// <summary>What a machine does in a setting at a speed: what an operator would ask of it.</summary>
 public sealed record Outcome
@@ -16,8 +17,8 @@ public sealed record Outcome
     /// <summary>Whether a relay or solenoid pulls in and lets go for ever.</summary>
     public required bool Chatters { get; init; }
 
-    /// <summary>Engines being cranked, by id, with speed as a share of healthy.</summary>
-    public required IReadOnlyDictionary<string, double> Cranks { get; init; }
+    /// <summary>Engines being cranked, with speed as a share of healthy.</summary>
+    public required IReadOnlyDictionary<EngineId, double> Cranks { get; init; }
 
     /// <summary>Coils and magnetos, and how well they spark at the speed they are turned.</summary>
     public required IReadOnlyList<Spark> Sparks { get; init; }
@@ -25,20 +26,20 @@ public sealed record Outcome
     /// <summary>Whether nothing that cuts fuel stops the engine: fuel-cut, stop and run solenoids, controllers.</summary>
     public required bool FuelOn { get; init; }
 
-    /// <summary>Amps into each battery, by part id; negative out of it.</summary>
-    public required IReadOnlyDictionary<string, double> Charges { get; init; }
+    /// <summary>Amps into each battery; negative out of it.</summary>
+    public required IReadOnlyDictionary<PartId, double> Charges { get; init; }
 
-    /// <summary>Volts across each battery, by part id.</summary>
-    public required IReadOnlyDictionary<string, double> BatteryVolts { get; init; }
+    /// <summary>Volts across each battery.</summary>
+    public required IReadOnlyDictionary<PartId, double> BatteryVolts { get; init; }
 
     /// <summary>What glows, with volts as a share of its rating.</summary>
-    public required IReadOnlyDictionary<string, double> Glows { get; init; }
+    public required IReadOnlyDictionary<PartId, double> Glows { get; init; }
 
     /// <summary>What sounds.</summary>
-    public required IReadOnlyList<string> Sounds { get; init; }
+    public required IReadOnlyList<PartId> Sounds { get; init; }
 
     /// <summary>Loads that have volts enough to work.</summary>
-    public required IReadOnlyList<string> Works { get; init; }
+    public required IReadOnlyList<PartId> Works { get; init; }
 
     /// <summary>Codes that a controller shows.</summary>
     public required IReadOnlyList<string> Codes { get; init; }
@@ -70,28 +71,27 @@ public sealed record Outcome
         state.Fire();
         var signs = circuit
             .Devices.Where(d => d.PartId is not null)
-            .Select(d => (Device: d, Id: d.PartId!, Effect: d.Effect(state)))
+            .Select(d => (Device: d, Id: d.PartId!.Value, Effect: d.Effect(state)))
             .ToList();
-        IEnumerable<(Device Device, string Id, Effect Effect)> Showing(EffectKind kind) =>
+        IEnumerable<(Device Device, PartId Id, Effect Effect)> Showing(EffectKind kind) =>
             signs.Where(s => s.Effect.Kind == kind);
         return new Outcome
         {
             Chatters = settlement == Settlement.Chatters,
             Cranks = Showing(EffectKind.Turns)
                 .Where(s => s.Effect.Level > 0)
-                .GroupBy(s => EngineOf(circuit, s.Device), StringComparer.Ordinal)
-                .ToDictionary(g => g.Key, g => g.Max(s => s.Effect.Level), StringComparer.Ordinal),
+                .GroupBy(s => EngineOf(circuit, s.Device))
+                .ToDictionary(g => g.Key, g => g.Max(s => s.Effect.Level)),
             Sparks = [.. Showing(EffectKind.Sparks).Select(s => new Spark(s.Id, s.Effect.Level))],
             FuelOn = Showing(EffectKind.LetsRun).All(s => s.Effect.Level > 0),
-            Charges = Showing(EffectKind.Charges).ToDictionary(s => s.Id, s => s.Effect.Level, StringComparer.Ordinal),
+            Charges = Showing(EffectKind.Charges).ToDictionary(s => s.Id, s => s.Effect.Level),
             BatteryVolts = circuit
-                .Machine.Parts.Where(p => PartKinds.IsBattery(p.Kind))
+                .PartsThat(PartTraits.StoresCharge)
                 .ToDictionary(
                     p => p.Id,
-                    p => state.Drop(circuit.NodeOf(p.Id + ".+"), circuit.NodeOf(p.Id + ".-")),
-                    StringComparer.Ordinal
+                    p => state.Drop(circuit.NodeOf(p.At("+")), circuit.NodeOf(p.At("-")))
                 ),
-            Glows = Showing(EffectKind.Glows).ToDictionary(s => s.Id, s => s.Effect.Level, StringComparer.Ordinal),
+            Glows = Showing(EffectKind.Glows).ToDictionary(s => s.Id, s => s.Effect.Level),
             Sounds = [.. Showing(EffectKind.Sounds).Where(s => s.Effect.Level >= SoundsFrom).Select(s => s.Id)],
             Works = [.. Showing(EffectKind.Works).Where(s => s.Effect.Level >= 1).Select(s => s.Id)],
             Codes = [.. circuit.Devices.OfType<ICodes>().SelectMany(c => c.Codes(state))],
@@ -99,6 +99,9 @@ public sealed record Outcome
         };
     }
 
-    private static string EngineOf(Circuit circuit, Device device) =>
-        device is ICranks { Engine: >= 0 } cranks ? circuit.Engines[cranks.Engine].Id : device.PartId!;
+    /// <summary>Engine that a starter turns; one that the file does not name is known by its starter.</summary>
+    private static EngineId EngineOf(Circuit circuit, Device device) =>
+        device is ICranks { Engine: >= 0 } cranks
+            ? circuit.Engines[cranks.Engine].Id
+            : new EngineId(device.PartId!.Value.Text);
 }

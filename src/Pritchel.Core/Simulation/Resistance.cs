@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -30,9 +31,9 @@ internal sealed class Resistance
     )
     {
         this.part = part;
-        var (a, b) = ($"{part.Id}.{from}", $"{part.Id}.{to}");
-        Ohms = declaration.Parameter($"{part.Id}/{figure}", ohms, spread);
-        Branch = declaration.Branch($"{part.Id}/{figure}", a, b);
+        var (a, b) = (part.At(from), part.At(to));
+        Ohms = declaration.Parameter(part.Element(), figure, ohms, spread);
+        Branch = declaration.Branch(part.Element(figure), a, b);
         Nodes = (declaration.Node(a), declaration.Node(b));
     }
 

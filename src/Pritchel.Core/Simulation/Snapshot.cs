@@ -8,7 +8,7 @@ internal sealed class Snapshot(Circuit circuit)
     public double[] Parameters { get; } = new double[circuit.Parameters.Count];
 
     /// <summary>Discrete states by index.</summary>
-    public int[] States { get; } = new int[circuit.StateNames.Count];
+    public int[] States { get; } = new int[circuit.States.Count];
 
     /// <summary>Continuous working values by index.</summary>
     public double[] Memories { get; } = new double[circuit.Memories.Count];

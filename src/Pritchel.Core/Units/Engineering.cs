@@ -1,5 +1,5 @@
 using System.Globalization;
-using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
 
 namespace Pritchel.Core.Units;
 

@@ -1,12 +1,13 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using Pritchel.Core.Observables;
+using Pritchel.Core.Diagnosis.Inference;
 
 namespace Pritchel.Core.Units;
 
 /// <summary>What a typed meter display says.</summary>
 /// <param name="Value">In the base unit; infinite when the meter showed over-range.</param>
-public readonly record struct TypedReading(double Value)
+/// <param name="Step">Worth of the last digit typed, in the base unit; zero when over-range.</param>
+public readonly record struct TypedReading(double Value, double Step = 0)
 {
     /// <summary>The meter showed OL: over-range, or open on ohms.</summary>
     public bool IsOverRange => double.IsInfinity(Value);
@@ -44,7 +45,8 @@ public static partial class ReadingText
             return false;
         }
 
-        var plain = trimmed.Replace('−', '-').Replace(" ", "", StringComparison.Ordinal);
+        // A space stands before a unit, or after a sign; between two digits it may have been a point.
+        var plain = Spaces().Replace(trimmed.Replace('−', '-'), "");
         if (OverRange().IsMatch(plain))
         {
             reading = new TypedReading(plain.StartsWith('-') ? double.NegativeInfinity : double.PositiveInfinity);
@@ -68,7 +70,7 @@ public static partial class ReadingText
             return false;
         }
 
-        reading = new TypedReading(value);
+        reading = new TypedReading(value, StepOf(match));
         return true;
     }
 
@@ -83,6 +85,16 @@ public static partial class ReadingText
         return (match.Groups["sign"].Value == "-" ? -size : size) * scale;
     }
 
+    /// <summary>Worth of the last digit: "12.4" is told to a tenth, "4k7" to a hundred. A bare zero is told to a tenth at best.</summary>
+    private static double StepOf(Match match)
+    {
+        const double BareZero = 0.1;
+        var infix = match.Groups["infix"];
+        var fraction = match.Groups["fraction"].Value;
+        var scale = Scale(infix.Success ? infix.Value : match.Groups["prefix"].Value);
+        return fraction.Length == 0 && Value(match) == 0 ? BareZero * scale : Math.Pow(10, -fraction.Length) * scale;
+    }
+
     private static double Scale(string prefix) =>
         prefix switch
         {
@@ -92,8 +104,11 @@ public static partial class ReadingText
             _ => 1,
         };
 
+    [GeneratedRegex(@"(?<![0-9]) +|(?<=[0-9]) +(?![0-9., ])", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    private static partial Regex Spaces();
+
     [GeneratedRegex(
-        @"^(?<sign>[+-]?)(?:(?<whole>\d{1,9})(?<infix>[kKMm])(?<fraction>\d{1,6})|(?<whole>\d{0,9})(?:[.,](?<fraction>\d{1,9}))?(?<=\d)[.,]?(?<prefix>[kKMm]?)(?:V|v|Ω|ohm|A)?)$",
+        @"^(?<sign>[+-]?)(?:(?<whole>[0-9]{1,9})(?<infix>[kKMm])(?<fraction>[0-9]{1,6})|(?<whole>[0-9]{0,9})(?:[.,](?<fraction>[0-9]{1,9}))?(?<=[0-9])[.,]?(?<prefix>[kKMm]?)(?:V|v|Ω|ohm|A)?)$",
         RegexOptions.ExplicitCapture,
         matchTimeoutMilliseconds: 200
     )]

@@ -1,3 +1,4 @@
+using Pritchel.Workshop;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 
@@ -12,6 +13,8 @@ internal static class ApiJson
         options.NumberHandling = JsonNumberHandling.Strict;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.AllowDuplicateProperties = false;
+        options.RespectNullableAnnotations = true;
+        options.RespectRequiredConstructorParameters = true;
         options.MaxDepth = 16;
     }
 }
@@ -67,6 +70,15 @@ internal sealed class RefusalFilter : IEndpointFilter
                 title: "The request was refused; nothing was changed.",
                 detail: e.Message,
                 statusCode: e.StatusCode
+            );
+        }
+        catch (Exception e)
+            when (e is UnreadableJobException or UnreadableMachineException or BuildFailedException)
+        {
+            return Results.Problem(
+                title: "This cannot be shown; nothing was changed.",
+                detail: e.Message,
+                statusCode: e is BuildFailedException ? 503 : 409
             );
         }
         catch (RefusedException e)

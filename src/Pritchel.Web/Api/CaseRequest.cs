@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
@@ -21,9 +22,8 @@ internal static class CaseRequest
             ],
             Faults = [.. (wanted.Faults ?? []).Select((f, i) => Planted(circuit, f, $"{at}faults[{i}]"))],
             Speeds = (wanted.Speeds ?? []).ToDictionary(
-                s => s.Key,
-                s => Speed(circuit, s.Key, s.Value, $"{at}speeds.{ApiSetting.Cut(s.Key)}"),
-                StringComparer.Ordinal
+                s => new EngineId(s.Key),
+                s => Speed(circuit, s.Key, s.Value, $"{at}speeds.{ApiSetting.Cut(s.Key)}")
             ),
             Waited = wanted.WaitedSeconds is >= 0 and <= LongestSeconds
                 ? new Seconds(wanted.WaitedSeconds)
@@ -33,32 +33,32 @@ internal static class CaseRequest
         };
 
     private static Rpm Speed(Circuit circuit, string engine, double rpm, string field) =>
-        !circuit.Engines.Any(e => string.Equals(e.Id, engine, StringComparison.Ordinal))
+        !circuit.Engines.Any(e => e.Id.Text == engine)
             ? throw new RefusedException(
                 field,
-                $"“{ApiSetting.Cut(engine)}” is not an engine of this machine; it has: {string.Join(", ", circuit.Engines.Select(e => e.Id).DefaultIfEmpty("none"))}."
+                $"“{ApiSetting.Cut(engine)}” is not an engine of this machine; it has: {string.Join(", ", circuit.Engines.Select(e => e.Id.Text).DefaultIfEmpty("none"))}."
             )
         : rpm is >= 0 and <= FastestRpm ? new Rpm(rpm)
         : throw new RefusedException(field, $"Allowed: 0 to {FastestRpm} rpm.");
 
-    private static string ComingOff(Circuit circuit, string what, string field) =>
-        Case.CanComeOff(circuit, what)
-            ? what
+    private static Disconnection ComingOff(Circuit circuit, string? what, string field) =>
+        what is not null && Case.CanComeOff(circuit, Disconnection.Of(what))
+            ? Disconnection.Of(what)
             : throw new RefusedException(
                 field,
                 $"“{ApiSetting.Cut(what)}” does not come off: name a coupling, or a wire end that is not in one, as \"w1@from\"."
             );
 
-    private static PlantedFault Planted(Circuit circuit, FaultRequest wanted, string field)
+    private static PlantedFault Planted(Circuit circuit, FaultRequest? wanted, string field)
     {
         const double Middling = 0.5;
         var fault =
-            circuit.Faults.FirstOrDefault(f => string.Equals(f.Id, wanted.Id, StringComparison.Ordinal))
+            circuit.Faults.FirstOrDefault(f => f.Id.Text == wanted?.Id)
             ?? throw new RefusedException(
                 field + ".id",
-                $"“{ApiSetting.Cut(wanted.Id)}” is not a fault of this machine; /faults lists them."
+                $"“{ApiSetting.Cut(wanted?.Id)}” is not a fault of this machine; /faults lists them."
             );
-        var severity = wanted.Severity ?? Middling;
+        var severity = wanted!.Severity ?? Middling;
         return severity is >= 0 and <= 1
             ? new PlantedFault(fault, severity)
             : throw new RefusedException(field + ".severity", "Allowed: 0 to 1.");

@@ -1,6 +1,8 @@
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Exchange;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
@@ -8,7 +10,7 @@ using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
 
@@ -77,7 +79,7 @@ internal static class MachineApi
     ) =>
         await desk.MachineAsync(id, cancel) is { } found
             ? Results.File(
-                System.Text.Encoding.UTF8.GetBytes(write(found.Circuit.Machine)),
+                System.Text.Encoding.UTF8.GetBytes(write(found.Machine)),
                 "text/csv; charset=utf-8",
                 $"{id}-{name}.csv"
             )
@@ -139,8 +141,8 @@ internal static class MachineApi
                         p.Where,
                         Place = p.Place.Id,
                         SameMetalAs = found
-                            .Circuit.NodeAddresses[p.Node]
-                            .Where(a => !string.Equals(a, p.Address, StringComparison.Ordinal)),
+                            .Circuit.NodePoints[p.Node]
+                            .Where(a => a != p.Address),
                     })
             )
             : NoMachine(id);
@@ -256,8 +258,8 @@ internal static class MachineApi
     }
 
     internal static int Point(Circuit circuit, string address, string field) =>
-        circuit.HasNode(address)
-            ? circuit.NodeOf(address)
+        PointId.Of(address) is var point && circuit.HasNode(point)
+            ? circuit.NodeOf(point)
             : throw new RefusedException(
                 field,
                 $"“{ApiSetting.Cut(address)}” is not a point of this machine; /points lists them."
@@ -279,12 +281,12 @@ internal static class ApiSetting
         foreach (var (id, position) in given ?? [])
         {
             var control =
-                circuit.Machine.Controls.FirstOrDefault(c => string.Equals(c.Id, id, StringComparison.Ordinal))
+                circuit.Machine.Index.Control(new ControlId(id))
                 ?? throw new RefusedException(
                     $"{field}.{Cut(id)}",
                     $"“{Cut(id)}” is not a control of this machine; allowed: {string.Join(", ", circuit.Machine.Controls.Select(c => c.Id))}."
                 );
-            if (!control.Positions.Contains(position, StringComparer.Ordinal))
+            if (!control.Positions.Contains(new PositionId(position ?? "")))
             {
                 throw new RefusedException(
                     $"{field}.{id}",
@@ -293,7 +295,9 @@ internal static class ApiSetting
             }
         }
 
-        return circuit.Setting(given);
+        return circuit.Setting(
+            (given ?? []).ToDictionary(g => new ControlId(g.Key), g => new PositionId(g.Value))
+        );
     }
 
     public static string Cut(string? text)

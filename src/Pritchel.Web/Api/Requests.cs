@@ -5,6 +5,7 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation.Devices;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Api;
 
@@ -92,9 +93,20 @@ public sealed record OpenJobRequest(string Machine, string Duty);
 
 /// <summary>How a lamp looked.</summary>
 /// <param name="Lamp">Part id.</param>
-/// <param name="Setting">Setting it was seen in; one of the job's conditions.</param>
+/// <param name="Setting">Setting it was seen in; controls not named are at rest.</param>
 /// <param name="Look">How it looked.</param>
-public sealed record LampRequest(string Lamp, Dictionary<string, string> Setting, LampLook Look);
+/// <param name="Speed">How fast the engine turned.</param>
+public sealed record LampRequest(
+    string Lamp,
+    Dictionary<string, string> Setting,
+    LampLook Look,
+    DutySpeed Speed = DutySpeed.Rest
+);
+
+/// <summary>Another duty that was tried.</summary>
+/// <param name="Duty">Which.</param>
+/// <param name="Works">Whether it was done.</param>
+public sealed record AlsoRequest(string Duty, bool Works);
 
 /// <summary>A complaint.</summary>
 public sealed record ComplaintRequest
@@ -116,6 +128,21 @@ public sealed record ComplaintRequest
 
     /// <summary>Owner's words.</summary>
     public string? Words { get; init; }
+
+    /// <summary>How the controls stood when it happened; the duty's own when left out. Controls not named are at rest.</summary>
+    public Dictionary<string, string>? Setting { get; init; }
+
+    /// <summary>How fast the engine turned when it happened; the duty's own when left out.</summary>
+    public DutySpeed? Speed { get; init; }
+
+    /// <summary>The machine's life so far.</summary>
+    public Circumstances? Circumstances { get; init; }
+
+    /// <summary>Codes stored or blinked; empty when it was read and showed none, left out when nobody read it.</summary>
+    public IReadOnlyList<string>? Codes { get; init; }
+
+    /// <summary>What else was tried.</summary>
+    public IReadOnlyList<AlsoRequest>? Also { get; init; }
 }
 
 /// <summary>A reading.</summary>
@@ -155,3 +182,59 @@ public sealed record WiggleRequest
     /// <summary>Whether what was watched came or went with it.</summary>
     public required bool Changed { get; init; }
 }
+
+/// <summary>A look at a place.</summary>
+/// <param name="Repair">What would be mended there, as /suspects names it.</param>
+/// <param name="Found">What was found.</param>
+public sealed record LookRequest(string Repair, LookFound Found);
+
+/// <summary>A test passed over.</summary>
+public sealed record PassedOverRequest
+{
+    /// <summary>Condition of the test, as next-test gives it.</summary>
+    public int? Condition { get; init; }
+
+    /// <summary>Or its setting, for volts.</summary>
+    public Dictionary<string, string>? Setting { get; init; }
+
+    /// <summary>Address under the red probe.</summary>
+    public required string Red { get; init; }
+
+    /// <summary>Address under the black probe.</summary>
+    public required string Black { get; init; }
+
+    /// <summary>The place that cannot be reached; left out when the reading cannot be trusted.</summary>
+    public string? Place { get; init; }
+}
+
+/// <summary>A helper came or went.</summary>
+/// <param name="Alone">Whether the person now works alone.</param>
+public sealed record HelpRequest(bool Alone);
+
+/// <summary>A request without anything to say.</summary>
+public sealed record NothingRequest;
+
+/// <summary>A clip lead over the verdict's place.</summary>
+/// <param name="Worked">With the lead on: whether the duty was done.</param>
+/// <param name="FailsAgain">With the lead off again: whether it failed as before.</param>
+public sealed record LeadRequest(bool? Worked, bool? FailsAgain);
+
+/// <summary>What was done.</summary>
+/// <param name="Done">In words.</param>
+/// <param name="Parts">Parts used.</param>
+/// <param name="Minutes">Minutes it took.</param>
+public sealed record RepairRequest(string Done, string? Parts, double Minutes);
+
+/// <summary>One check of the proof.</summary>
+/// <param name="Check">Its id, as GET proof gives it.</param>
+/// <param name="Passed">Whether it passed, when it is judged by eye.</param>
+/// <param name="Reading">What was read, when it is a reading.</param>
+public sealed record ProofRequest(string Check, bool? Passed, string? Reading);
+
+/// <summary>A bypass taken out.</summary>
+/// <param name="Bypass">Its id, as the job's openBypasses give it.</param>
+public sealed record BypassRequest(string Bypass);
+
+/// <summary>A job closed.</summary>
+/// <param name="Note">Closing remark.</param>
+public sealed record CloseRequest(string? Note);

@@ -1,6 +1,8 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Desk;
 
@@ -31,6 +33,5 @@ public static class DesignWords
         return $"A sound machine does the same: {string.Join(" and ", stood)}. Given {wanted}, it would not.";
     }
 
-    private static string Said(Control control, string position) =>
-        control.Says?.GetValueOrDefault(position) ?? $"{control.Name.ToLowerInvariant()} at {position}";
+    private static string Said(Control control, PositionId position) => control.Said(position);
 }

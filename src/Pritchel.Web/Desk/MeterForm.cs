@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
@@ -31,6 +32,9 @@ public static class MeterForm
         new("ohmsAccuracyPercent", "Accuracy on ohms, percent", Ohms),
         new("leadOhms", "Leads, shorted, ohms", Ohms),
         new("beepsUnderOhms", "Beeps under, ohms", Ohms),
+        new("ohmsSourceVolts", "Ohms range feeds, volts", Ohms),
+        new("diodeSourceVolts", "Diode range feeds, volts", Ohms),
+        new("diodeInsideOhms", "Diode range, ohms inside", Ohms),
         new("ampsBurdenOhms", "Shunt and leads on the amp jack, ohms", Rest),
         new("ampsFuse", "Fuse of the amp jack, amps", Rest),
         new("testLampAmps", "Test lamp draws at 12 V, amps", Rest),

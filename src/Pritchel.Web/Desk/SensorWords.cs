@@ -16,7 +16,7 @@ public static class SensorWords
         {
             var control = machine.Controls[c];
             var position = control.Positions[condition.Setting[c]];
-            if (position != control.Rest && How(position) is { } how)
+            if (position != control.Rest && How(position.Text) is { } how)
             {
                 var sensor = machine.Parts.FirstOrDefault(p => p.Contacts?.Any(x => x.Control == control.Id) == true);
                 yield return $"{sensor?.Name ?? control.Name.ToLowerInvariant()} {position}: {how}";

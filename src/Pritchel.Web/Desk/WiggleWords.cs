@@ -4,6 +4,7 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
@@ -87,15 +88,19 @@ public static class WiggleWords
 
     /// <summary>Address part that asks for it on the diagnosis page.</summary>
     public static string Key(Reach reach, WiggledBy by) =>
-        string.Join(';', new[] { reach.Place.Id, by.ToString(), reach.Alone?.Id }.Where(x => x is not null));
+        string.Join(
+            ';',
+            new[] { reach.Place.Id.Text, by.ToString(), reach.Alone?.Id.Text }.Where(x => x is not null)
+        );
 
     /// <summary>The treatment of a place that such a part asks for; null when it is none of this machine's.</summary>
     public static (Reach Reach, WiggledBy By)? Read(WiggleTests wiggleTests, string? key) =>
         key?.Split(';') is [var place, var said, .. var rest]
         && rest.Length < 2
         && Enum.TryParse<WiggledBy>(said, out var by)
+        && Enum.IsDefined(by)
         && wiggleTests.Ways.Contains(by)
-        && wiggleTests.Find(place, rest.FirstOrDefault()) is { } reach
+        && wiggleTests.Find(new PlaceId(place), rest is [var alone] ? RepairId.Of(alone) : null) is { } reach
             ? (reach, by)
             : null;
 }

@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
@@ -105,9 +106,8 @@ public sealed class LineLayout
 
     private DrawnPiece Draw(LinePiece piece, PieceShape shape, double x, double width)
     {
-        var name = piece.Name.Split('/', '@')[0];
-        var machine = circuit.Machine;
-        if (machine.Wires.FirstOrDefault(w => string.Equals(w.Id, name, StringComparison.Ordinal)) is { } wire)
+        var (machine, owner) = (circuit.Machine, piece.Of.Owner);
+        if (owner.Wire is { } its && machine.Index.Wire(its) is { } wire)
         {
             var title =
                 shape == PieceShape.Joint
@@ -133,7 +133,7 @@ public sealed class LineLayout
                 x,
                 width,
                 [],
-                machine.Mounts.First(m => string.Equals(m.Id, name, StringComparison.Ordinal)).Name,
+                owner.Mount is { } mount ? machine.Index.Mount(mount)!.Name : owner.Text,
                 "",
                 "",
                 "",
@@ -141,10 +141,10 @@ public sealed class LineLayout
             );
         }
 
-        var part = machine.Parts.First(p => string.Equals(p.Id, name, StringComparison.Ordinal));
+        var part = machine.Index.Part(owner.Part!.Value)!;
         if (shape == PieceShape.Coupling)
         {
-            var cavity = piece.Name.Split('/')[^1];
+            var cavity = piece.Of.Name;
             return new(shape, x, width, [], $"{part.Name}, cavity {cavity}", $"{part.Id}·{cavity}", "", "", null);
         }
 
@@ -155,38 +155,32 @@ public sealed class LineLayout
             [.. Capitalised(part.Name).Split(' ', 2)],
             part.Name,
             MachineWords.Letter(TerminalOn(piece.From, part)),
-            TerminalOn(piece.To, part),
+            MachineWords.Letter(TerminalOn(piece.To, part)),
             "",
             null
         );
     }
 
-    private string TerminalOn(int node, Part part)
-    {
-        var address = circuit
-            .NodeAddresses[node]
-            .FirstOrDefault(a => a.StartsWith(part.Id + ".", StringComparison.Ordinal));
-        return address is null ? "" : MachineWords.Split(address).Terminal;
-    }
+    private TerminalId TerminalOn(int node, Part part) =>
+        circuit
+            .NodePoints[node]
+            .Select(p => p.Terminal)
+            .FirstOrDefault(t => t?.Part == part.Id)
+            ?.Terminal
+        ?? new TerminalId("");
 
-    private PieceShape ShapeOf(LinePiece piece)
-    {
-        var name = piece.Name.Split('/', '@')[0];
-        if (circuit.Machine.Wires.Any(w => string.Equals(w.Id, name, StringComparison.Ordinal)))
+    private PieceShape ShapeOf(LinePiece piece) =>
+        piece.Role switch
         {
-            return piece.Name.EndsWith("/joint", StringComparison.Ordinal) ? PieceShape.Joint : PieceShape.Wire;
-        }
-
-        var part = circuit.Machine.Parts.FirstOrDefault(p => string.Equals(p.Id, name, StringComparison.Ordinal));
-        return part switch
-        {
-            null => PieceShape.Mount,
-            { Kind: PartKinds.Coupling } => PieceShape.Coupling,
-            { Kind: PartKinds.Switch or PartKinds.Fuse } => PieceShape.Contact,
-            _ when piece.Name.EndsWith("/contact", StringComparison.Ordinal) => PieceShape.Contact,
+            BranchRole.Conductor => PieceShape.Wire,
+            BranchRole.Joint => PieceShape.Joint,
+            BranchRole.Cavity => PieceShape.Coupling,
+            BranchRole.Contact => PieceShape.Contact,
+            _ when piece.Of.Owner.Part is null => PieceShape.Mount,
+            _ when circuit.Is(piece.Of.Owner.Part!.Value, PartTraits.IsSwitched | PartTraits.PullsOut) =>
+                PieceShape.Contact,
             _ => PieceShape.Winding,
         };
-    }
 
     private static double NaturalWidth(PieceShape shape) =>
         shape switch

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Web.Drawings;
@@ -9,7 +10,7 @@ namespace Pritchel.Web.Drawings;
 /// <param name="Terminal">Terminal's letter, on its first row; empty on the rest.</param>
 /// <param name="Wire">The wire, or null.</param>
 /// <param name="Joint">How the wire is joined there.</param>
-public sealed record LoomRow(double Y, string Address, string Terminal, Wire? Wire, string Joint);
+public sealed record LoomRow(double Y, TerminalAddress Address, string Terminal, Wire? Wire, string Joint);
 
 /// <summary>A part as drawn on the loom.</summary>
 /// <param name="Part">The part.</param>
@@ -108,7 +109,7 @@ public sealed class LoomDrawing
         var ends = parts
             .SelectMany(p => p.Rows.Select(r => (p.X, Row: r)))
             .Where(r => r.Row.Wire == wire)
-            .OrderBy(r => string.Equals(r.Row.Address, wire.From.At, StringComparison.Ordinal) ? 0 : 1)
+            .OrderBy(r => r.Row.Address == wire.From.At ? 0 : 1)
             .ToList();
         if (ends.Count != 2)
         {
@@ -129,9 +130,9 @@ public sealed class LoomDrawing
                 (
                     Zone: z,
                     Parts: machine
-                        .Places.Where(p => string.Equals(p.Zone, z, StringComparison.Ordinal))
+                        .Places.Where(p => p.Zone == z)
                         .SelectMany(p =>
-                            machine.Parts.Where(x => string.Equals(x.Place, p.Id, StringComparison.Ordinal))
+                            machine.Parts.Where(x => x.Place == p.Id)
                         )
                         .ToList()
                 )
@@ -183,20 +184,20 @@ public sealed class LoomDrawing
 
     private double HeightOf(Part part) => 9 + (NameOf(part).Count * NameHeight) + (Ends(part).Count() * RowHeight);
 
-    private IEnumerable<(string Address, string Terminal, Wire? Wire, string Joint)> Ends(Part part)
+    private IEnumerable<(TerminalAddress Address, string Terminal, Wire? Wire, string Joint)> Ends(Part part)
     {
         foreach (var terminal in part.Terminals)
         {
-            var address = $"{part.Id}.{terminal}";
+            var address = part.At(terminal);
             var ends = machine
                 .Wires.SelectMany(w => new[] { (Wire: w, End: w.From), (Wire: w, End: w.To) })
-                .Where(e => string.Equals(e.End.At, address, StringComparison.Ordinal))
+                .Where(e => e.End.At == address)
                 .ToList();
             for (var e = 0; e < Math.Max(1, ends.Count); e++)
             {
                 yield return ends.Count == 0
-                    ? (address, terminal, null, "")
-                    : (address, e == 0 ? terminal : "", ends[e].Wire, ends[e].End.Joint);
+                    ? (address, terminal.Text, null, "")
+                    : (address, e == 0 ? terminal.Text : "", ends[e].Wire, ends[e].End.Joint);
             }
         }
     }

@@ -1,10 +1,11 @@
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Units;
-using Pritchel.Web.Desk;
 using Pritchel.Web.Pages.Machines;
 using Pritchel.Web.Pages.Machines.Making;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Drawings;
 
@@ -18,10 +19,10 @@ namespace Pritchel.Web.Drawings;
 public sealed record LoomView(
     Machine Machine,
     Wire? Chosen,
-    string? At,
-    Func<string, double?>? Volts,
+    PointId? At,
+    Func<PointId, double?>? Volts,
     Func<Wire, string> WireLink,
-    Func<string, string> TerminalLink
+    Func<TerminalAddress, string> TerminalLink
 )
 {
     /// <summary>A machine at work: terminals show their volts.</summary>
@@ -29,14 +30,14 @@ public sealed record LoomView(
         new(
             page.Machine,
             page.Chosen,
-            page.At,
+            page.At is { Length: > 0 } at ? PointId.Of(at) : null,
             page.Volts,
-            wire => page.With(("wire", wire.Id)),
-            address => page.With(("at", address))
+            wire => page.With(("wire", wire.Id.Text)),
+            address => page.With(("at", address.Text))
         );
 
     /// <summary>Place whose terminals are lit, by id, or null.</summary>
-    public string? Lit { get; init; }
+    public PlaceId? Lit { get; init; }
 
     /// <summary>
     /// A job's machine: where the red probe goes next is lit, or the place to be stirred, and anything touched opens on the
@@ -48,8 +49,8 @@ public sealed record LoomView(
             null,
             test?.Red.Address,
             null,
-            wire => $"/machines/{open.Machine.Id}?wire={Uri.EscapeDataString(wire.Id)}",
-            address => $"/machines/{open.Machine.Id}?at={Uri.EscapeDataString(address)}"
+            wire => $"/machines/{open.Machine.Id}?wire={Uri.EscapeDataString(wire.Id.Text)}",
+            address => $"/machines/{open.Machine.Id}?at={Uri.EscapeDataString(address.Text)}"
         )
         {
             Lit = stir?.Reach.Place.Id,
@@ -59,15 +60,22 @@ public sealed record LoomView(
     public static LoomView OfDraft(DraftModel page) =>
         new(
             page.Machine,
-            page.On == "wire" ? page.Machine.Wires.FirstOrDefault(w => w.Id == page.Item) : null,
-            page.On == "part" ? page.Item : null,
+            page.On == "wire" ? page.Machine.Index.Wire(new WireId(page.Item ?? "")) : null,
             null,
-            wire => page.Link("wire", wire.Id),
-            address => page.Link("part", MachineWords.Split(address).Part)
-        );
+            null,
+            wire => page.Link("wire", wire.Id.Text),
+            address => page.Link("part", address.Part.Text)
+        )
+        {
+            Part = page.On == "part" && page.Item is { } part ? new PartId(part) : null,
+        };
+
+    /// <summary>Part whose terminals are all chosen, or null.</summary>
+    public PartId? Part { get; init; }
 
     /// <summary>Whether a terminal is the chosen one, or one of the chosen part's.</summary>
-    public bool IsChosen(string address) =>
-        (At is not null && (address == At || MachineWords.Split(address).Part == At))
-        || (Lit is not null && MachineWords.PartAt(Machine, address).Place == Lit);
+    public bool IsChosen(TerminalAddress address) =>
+        At?.Terminal == address
+        || address.Part == Part
+        || (Lit is { } lit && MachineWords.PartAt(Machine, address).Place == lit);
 }

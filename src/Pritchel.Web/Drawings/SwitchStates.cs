@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
@@ -42,24 +43,24 @@ public sealed record SwitchChart(
     private static SwitchChart ByHand(
         Machine machine,
         Part part,
-        string controlId,
+        ControlId controlId,
         IReadOnlyList<Contact> contacts,
         ControlSetting setting
     )
     {
-        var index = machine.Controls.ToList().FindIndex(c => string.Equals(c.Id, controlId, StringComparison.Ordinal));
+        var index = machine.Controls.ToList().FindIndex(c => c.Id == controlId);
         var control = machine.Controls[index];
         return new SwitchChart(
             part,
             control.Name,
-            control.Positions,
+            [.. control.Positions.Select(p => p.Text)],
             setting[index],
             [
                 .. contacts.Select(c =>
                     (
                         $"{c.Between[0]}–{c.Between[1]}",
                         (IReadOnlyList<bool>)
-                            [.. control.Positions.Select(p => c.ClosedIn.Contains(p, StringComparer.Ordinal))]
+                            [.. control.Positions.Select(p => c.ClosedIn.Contains(p))]
                     )
                 ),
             ]
@@ -71,7 +72,7 @@ public sealed record SwitchChart(
             part,
             "its coil",
             ["at rest", "pulled in"],
-            state.StateAt(state.Circuit.StateOf(part.Id)) == 1 ? 1 : 0,
+            state.StateAt(state.Circuit.StateOf(part.Element())) == 1 ? 1 : 0,
             [
                 .. state
                     .Circuit.DeviceOf(part.Id)

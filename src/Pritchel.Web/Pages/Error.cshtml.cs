@@ -1,5 +1,7 @@
+using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages;
 
@@ -11,9 +13,25 @@ public sealed class ErrorModel : PageModel
     /// <summary>Status code shown.</summary>
     public int Code { get; private set; }
 
+    /// <summary>What cannot be shown and why, where that is known.</summary>
+    public string? Why { get; private set; }
+
     /// <summary>Shows the code.</summary>
-    public void OnGet(int code = 500) => Code = code;
+    public void OnGet(int code = 500) => Show(code);
 
     /// <summary>The same after a refused post.</summary>
-    public void OnPost(int code = 500) => Code = code;
+    public void OnPost(int code = 500) => Show(code);
+
+    private void Show(int code)
+    {
+        var thrown = HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error;
+        Why = thrown is UnreadableJobException or UnreadableMachineException or BuildFailedException
+            ? thrown.Message
+            : null;
+        Code = Why is null ? code : thrown is BuildFailedException ? 503 : 409;
+        if (Why is not null)
+        {
+            Response.StatusCode = Code;
+        }
+    }
 }

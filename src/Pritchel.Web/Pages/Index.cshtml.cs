@@ -1,17 +1,17 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Simulation;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages;
 
 /// <summary>The bench: jobs on the floor, and a new one in two clicks.</summary>
-public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machines, Workshop workshop) : PageModel
+public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machines, MeterStore meters) : PageModel
 {
     /// <summary>Jobs not closed, newest first.</summary>
     public IReadOnlyList<FloorJob> Floor { get; private set; } = [];
@@ -20,11 +20,10 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
     public IReadOnlyList<FloorJob> Done { get; private set; } = [];
 
     /// <summary>Machines a job can be started on.</summary>
-    public IReadOnlyList<Machine> Machines { get; private set; } = [];
+    public IReadOnlyList<MachineVersion> Machines { get; private set; } = [];
 
-    /// <summary>What each machine can be complained of, by machine id.</summary>
-    public IReadOnlyDictionary<string, IReadOnlyList<Symptom>> Symptoms { get; private set; } =
-        new Dictionary<string, IReadOnlyList<Symptom>>(StringComparer.Ordinal);
+    /// <summary>What the record holds and cannot be read here, in words.</summary>
+    public IReadOnlyList<string> SetAside { get; private set; } = [];
 
     /// <summary>What was wrong with what was sent.</summary>
     public string? Error { get; private set; }
@@ -35,12 +34,7 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
     /// <summary>Starts a job.</summary>
     public async Task<IActionResult> OnPostStartAsync(string machine, string duty)
     {
-        if (
-            await desk.MachineAsync(machine ?? "") is not { } found
-            || !workshop
-                .Symptoms(found.Entry.Id, found.Entry.Version, found.Circuit)
-                .Any(s => string.Equals(s.Duty.Id, duty, StringComparison.Ordinal))
-        )
+        if (await desk.MachineAsync(machine ?? "") is not { } found || found.Duty(new DutyId(duty ?? "")) is not { } told)
         {
             Error = "That machine or complaint is not here any more; choose from the list below.";
             await LoadAsync();
@@ -48,9 +42,9 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
         }
 
         var number = await jobs.OpenAsync(
-            found.Entry.Id,
-            found.Entry.Version,
-            new ComplaintMade(new Complaint { Duty = duty })
+            found.Id,
+            found.Version,
+            new ComplaintMade(new Complaint { Duty = told.Id })
         );
         return Redirect($"/jobs/{JobStore.TagOf(number)}/complaint");
     }
@@ -60,16 +54,26 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
         var all = await desk.ListAsync();
         Floor = [.. all.Where(j => j.State.Closed is null)];
         Done = [.. all.Where(j => j.State.Closed is not null)];
-        var list = new List<Machine>();
-        var symptoms = new Dictionary<string, IReadOnlyList<Symptom>>(StringComparer.Ordinal);
+        var aside = all.Where(j => j.Unreadable is not null).Select(j => $"{j.Job.Tag}: {j.Unreadable}").ToList();
+        var list = new List<MachineVersion>();
         foreach (var entry in await machines.ListAsync())
         {
-            var circuit = (await desk.MachineAsync(entry.Id))!.Value.Circuit;
-            list.Add(circuit.Machine);
-            symptoms[entry.Id] = workshop.Symptoms(entry.Id, entry.Version, circuit);
+            try
+            {
+                list.Add((await desk.MachineAsync(entry.Id))!);
+            }
+            catch (UnreadableMachineException e)
+            {
+                aside.Add(e.Message);
+            }
         }
 
-        (Machines, Symptoms) = (list, symptoms);
+        if (await meters.IsUnreadableAsync())
+        {
+            aside.Add("The meter in use cannot be read; an ordinary one stands in for it. Say on the Meter page what yours is.");
+        }
+
+        (Machines, SetAside) = (list, aside);
         ViewData["Area"] = "Bench";
     }
 }

@@ -1,20 +1,20 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages;
 
 /// <summary>A page of one job. Forms carry the sequence their author saw, so a stale tab changes nothing unasked.</summary>
-public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
+public abstract class JobPageModel(JobDesk desk) : PageModel
 {
     /// <summary>Tag from the address: T-0147.</summary>
     [BindProperty(SupportsGet = true)]
@@ -58,13 +58,13 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
     }
 
     private static string? BatteryWords(OpenJob open) =>
-        !open.Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind))
+        !open.Machine.Parts.Any(p => open.Circuit.Is(p.Id, PartTraits.StoresCharge))
             ? null
             : open.Stage switch
             {
                 Stage.Measure
                     when (open.Diagnosis.WiggleFirst is { } stir ? stir.Watch : open.Diagnosis.Next) is { } next
-                        && Scale.FeedsItself(next.Condition.Quantity) => "Battery off first",
+                        && next.Condition.Observable.WantsDeadCircuit => "Battery off first",
                 Stage.Measure or Stage.Verdict or Stage.Prove => "Battery live",
                 Stage.Repair => "Battery off first",
                 _ => "Battery unknown",
@@ -76,23 +76,16 @@ public abstract class JobPageModel(JobDesk desk, JobStore jobs) : PageModel
         : Open.State.ComplaintTold ? null
         : Redirect($"/jobs/{Open.Job.Tag}/complaint");
 
-    /// <summary>Adds events; when another tab has been quicker, says so, lays the job out afresh and adds nothing.</summary>
+    /// <summary>Adds events; when that may not be, or another tab has been quicker, says so and adds nothing.</summary>
     protected async Task<bool> AppendAsync(params JobEvent[] events)
     {
-        if (Open.State.Closed is not null)
+        var added = await desk.AppendAsync(Open, After, events, HttpContext.RequestAborted);
+        Error = added.Why ?? Error;
+        if (added.MovedOn)
         {
-            Error = "This job is closed; nothing was added. Start a new job for the same machine.";
-            return false;
+            await LoadAsync();
         }
 
-        if (await jobs.AppendAsync(Open.Job.Number, After, events, HttpContext.RequestAborted))
-        {
-            return true;
-        }
-
-        Error =
-            "This job has moved on in another tab since this page was opened. Nothing was lost or added; what you typed is kept below. Look at what is asked now, and enter it again if it still fits.";
-        await LoadAsync();
-        return false;
+        return added.Kept;
     }
 }

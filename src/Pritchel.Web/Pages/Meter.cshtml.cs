@@ -4,6 +4,7 @@ using Pritchel.Core.Metering;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Pages.Machines.Making;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages;
 

@@ -1,4 +1,4 @@
-using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
@@ -47,14 +47,14 @@ public sealed class Symptoms
     private readonly CircuitState turning;
     private readonly List<ControlSetting> settings;
     private readonly List<Symptom> found = [];
-    private readonly Dictionary<ControlSetting, Dictionary<string, double>> atWork = [];
+    private readonly Dictionary<ControlSetting, Dictionary<PartId, double>> atWork = [];
 
     private Symptoms(Circuit circuit)
     {
         this.circuit = circuit;
         state = new CircuitState(circuit) { FollowsWaves = false };
-        turning = new CircuitState(circuit) { Tolerance = PredictionTable.BeliefTolerance };
-        settings = NearRest(circuit);
+        turning = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
+        settings = [.. circuit.SettingsNearRest(MostMoved)];
     }
 
     /// <summary>Every complaint of a machine, the file's own duties first.</summary>
@@ -66,19 +66,23 @@ public sealed class Symptoms
     }
 
     /// <summary>A duty of a machine by its id, the file's own or one found.</summary>
-    public static Duty Duty(Circuit circuit, string id) =>
-        circuit.Machine.Duties.FirstOrDefault(d => string.Equals(d.Id, id, StringComparison.Ordinal))
-        ?? Of(circuit).First(s => string.Equals(s.Duty.Id, id, StringComparison.Ordinal)).Duty;
+    public static Duty Duty(Circuit circuit, DutyId id) =>
+        circuit.Machine.Index.Duty(id) ?? Of(circuit).First(s => s.Duty.Id == id).Duty;
 
-    /// <summary>Speed of an engine at a duty.</summary>
-    public static double RpmOf(Engine engine, DutySpeed speed) =>
-        speed switch
+    /// <summary>What may be heard when a duty is tried, by how its part shows itself.</summary>
+    public static IReadOnlyList<Heard> MayBeHeard(EffectKind effect, Duty duty) =>
+        (effect, duty.Refuses) switch
         {
-            DutySpeed.Crank => engine.CrankRpm,
-            DutySpeed.Idle => engine.IdleRpm,
-            DutySpeed.Work => engine.WorkRpm,
-            _ => 0,
+            (EffectKind.Turns, _) => [Heard.Nothing, Heard.OneClick, Heard.Chatter, Heard.Slow, Heard.Works],
+            (EffectKind.Sparks, false) => [Heard.Nothing, Heard.Slow, Heard.WillNotStart, Heard.Works],
+            (EffectKind.LetsRun, false) => [Heard.Nothing, Heard.WillNotStart, Heard.Works],
+            (EffectKind.Charges, false) => [Heard.Nothing, Heard.Slow, Heard.Works],
+            (_, true) => [Heard.Nothing, Heard.Works],
+            _ => [Heard.Nothing, Heard.Chatter, Heard.Slow, Heard.Works],
         };
+
+    /// <summary>More than this out of a battery at rest flattens it in days: from memory.</summary>
+    public const double DrainAmps = 0.03;
 
     private void Find()
     {
@@ -146,7 +150,8 @@ public sealed class Symptoms
                         stop,
                         part,
                         DutySpeed.Idle,
-                        $"Runs on with {(control.Says?.GetValueOrDefault(control.Positions[position]) ?? $"{control.Name.ToLowerInvariant()} at {control.Positions[position]}")} ({part.Name})",
+                        $"Runs on with {(control.Says?.GetValueOrDefault(control.Positions[position])
+                                    ?? $"{control.Name.ToLowerInvariant()} at {control.Positions[position]}")} ({part.Name})",
                         refuses: true
                     );
                 }
@@ -188,7 +193,7 @@ public sealed class Symptoms
     private void FindCharge(Part part)
     {
         // A machine that draws something at rest by design cannot be complained of for it.
-        if (Level(part, settings[0], DutySpeed.Rest) > -CaseRunner.DrainAmps)
+        if (Level(part, settings[0], DutySpeed.Rest) > -DrainAmps)
         {
             Add(
                 CircuitGroup.Charging,
@@ -293,7 +298,7 @@ public sealed class Symptoms
         found.Add(
             new Symptom(
                 group,
-                new Duty(id, name, setting.Moved(circuit.Machine), load.Id)
+                new Duty(new DutyId(id), name, setting.Moved(circuit.Machine), load.Id)
                 {
                     Speed = speed,
                     Refuses = refuses,
@@ -307,10 +312,7 @@ public sealed class Symptoms
     private double Level(Part part, ControlSetting setting, DutySpeed speed)
     {
         state.Begin(circuit.NominalParameters());
-        for (var e = 0; e < circuit.Engines.Count; e++)
-        {
-            state.SetSpeed(e, RpmOf(circuit.Engines[e], speed));
-        }
+        state.SetSpeeds(speed);
 
         state.Move(setting);
         if (speed != DutySpeed.Rest)
@@ -325,10 +327,7 @@ public sealed class Symptoms
     private bool EngineRuns(ControlSetting setting)
     {
         state.Begin(circuit.NominalParameters());
-        for (var e = 0; e < circuit.Engines.Count; e++)
-        {
-            state.SetSpeed(e, circuit.Engines[e].IdleRpm);
-        }
+        state.SetSpeeds(DutySpeed.Idle);
 
         var settlement = state.Move(setting);
         return Outcome.Of(state, settlement) is { FuelOn: true } outcome
@@ -342,15 +341,12 @@ public sealed class Symptoms
         {
             turning.Begin(circuit.NominalParameters());
             turning.Move(setting);
-            for (var e = 0; e < circuit.Engines.Count; e++)
-            {
-                turning.SetSpeed(e, circuit.Engines[e].WorkRpm);
-            }
+            turning.SetSpeeds(DutySpeed.Work);
 
             turning.Move(setting);
             levels = circuit
                 .Machine.Parts.Where(p => circuit.HasDevice(p.Id))
-                .ToDictionary(p => p.Id, p => circuit.DeviceOf(p.Id).Effect(turning).Level, StringComparer.Ordinal);
+                .ToDictionary(p => p.Id, p => circuit.DeviceOf(p.Id).Effect(turning).Level);
             atWork.Add(setting, levels);
         }
 
@@ -365,7 +361,7 @@ public sealed class Symptoms
     }
 
     private CircuitGroup GroupOf(Duty duty) =>
-        circuit.HasDevice(duty.Load) && KindOf(circuit.Machine.Parts.First(p => p.Id == duty.Load)) == EffectKind.Turns
+        circuit.HasDevice(duty.Load) && KindOf(circuit.Machine.Index.Part(duty.Load)!) == EffectKind.Turns
             ? CircuitGroup.Starting
             : CircuitGroup.Accessories;
 
@@ -402,34 +398,4 @@ public sealed class Symptoms
             EffectKind.Sounds => "stays silent",
             _ => "stays off",
         };
-
-    /// <summary>Settings by how many controls they move, none first.</summary>
-    private static List<ControlSetting> NearRest(Circuit circuit)
-    {
-        var rest = circuit.Setting(null);
-        var all = new List<ControlSetting> { rest };
-        var last = new List<(ControlSetting Setting, int From)> { (rest, 0) };
-        for (var moved = 1; moved <= MostMoved; moved++)
-        {
-            var next = new List<(ControlSetting, int)>();
-            foreach (var (setting, from) in last)
-            {
-                for (var c = from; c < setting.Count; c++)
-                {
-                    for (var p = 0; p < circuit.Machine.Controls[c].Positions.Count; p++)
-                    {
-                        if (p != rest[c])
-                        {
-                            next.Add((setting.With(c, p), c + 1));
-                        }
-                    }
-                }
-            }
-
-            all.AddRange(next.Select(n => n.Item1));
-            last = next;
-        }
-
-        return all;
-    }
 }

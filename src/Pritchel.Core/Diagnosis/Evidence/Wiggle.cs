@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Diagnosis.Evidence;
@@ -20,8 +21,8 @@ public enum WiggledBy
 /// <summary>What hands get hold of.</summary>
 /// <param name="Place">Where.</param>
 /// <param name="Alone">The one joint, contact or part; null for everything that is there.</param>
-/// <param name="Repairs">Ids of the repairs whose faults it would stir.</param>
-public sealed record Reach(Place Place, Repair? Alone, IReadOnlySet<string> Repairs);
+/// <param name="Repairs">The repairs whose faults it would stir.</param>
+public sealed record Reach(Place Place, Repair? Alone, IReadOnlySet<RepairId> Repairs);
 
 /// <summary>A place stirred while a meter, or the machine itself, was watched.</summary>
 /// <param name="Reach">What was got hold of.</param>

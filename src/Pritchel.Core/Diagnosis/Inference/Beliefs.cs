@@ -3,10 +3,10 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 
@@ -17,9 +17,6 @@ namespace Pritchel.Core.Diagnosis.Inference;
 /// <param name="IsSound">Whether it is that nothing is wrong in this circuit.</param>
 public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest, bool IsSound = false)
 {
-    /// <summary>Identity of "nothing is wrong in this circuit".</summary>
-    public const string Sound = "sound";
-
     /// <summary>Words for the list of suspects.</summary>
     public string Words =>
         IsSound ? "Nothing wrong in this circuit: look to fuel, air, compression"
@@ -27,7 +24,7 @@ public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest, boo
         : Likeliest?.Words ?? Repair!.Name;
 
     /// <summary>Identity across weighings.</summary>
-    public string Id => IsSound ? Sound : Repair?.Id ?? "none";
+    public SuspectId Id => IsSound ? SuspectId.Sound : Repair is { } repair ? repair.Id : SuspectId.None;
 }
 
 /// <summary>
@@ -48,7 +45,7 @@ public sealed class Beliefs
 
     private readonly double[][] weights;
     private readonly Hypothesis?[] refined;
-    private readonly Lazy<(double Rates, double[] Gains, double[] HealthyLamps)> ground;
+    private readonly Lazy<(double Rates, double[] Gains, double[] HealthyLamps)> baseline;
     private double[] shares = [];
     private double[]? drawWeights;
     private int? leading;
@@ -68,15 +65,15 @@ public sealed class Beliefs
         Readings = readings;
         weights = new double[table.Hypotheses.Count][];
         refined = new Hypothesis?[table.Hypotheses.Count];
-        ground = new(Ground);
-        LampsSeen =
-        [
-            .. complaint
-                .Lamps.Where(l => l.Look != LampLook.NotSeen && l.Condition < table.Conditions.Count)
-                .Select(l => (Lamp: table.Lamps.ToList().IndexOf(l.Lamp), l.Condition, l.Look))
-                .Where(l => l.Lamp >= 0),
-        ];
+        baseline = new(Baseline);
+        LampsSeen = [.. complaint.Lamps.Where(l => l.Look != LampLook.NotSeen).Select(Seen).OfType<(int, int, LampLook)>()];
     }
+
+    /// <summary>A lamp that was looked at, by numbers; null where this duty knows no such lamp or setting.</summary>
+    private (int Lamp, int Condition, LampLook Look)? Seen(LampSeen seen) =>
+        Table.LampNumber(seen.Lamp) is var lamp and >= 0 && Table.FreeCondition(seen.Setting, seen.Speed) is { } condition
+            ? (lamp, condition, seen.Look)
+            : null;
 
     /// <summary>Lamps looked at, by index.</summary>
     internal IReadOnlyList<(int Lamp, int Condition, LampLook Look)> LampsSeen { get; }
@@ -269,7 +266,7 @@ public sealed class Beliefs
 
     private ParticleWeigher Weigher(int hypothesis)
     {
-        var (_, gains, healthyLamps) = ground.Value;
+        var (_, gains, healthyLamps) = baseline.Value;
         return new ParticleWeigher(this, Hypothesis(hypothesis), gains, healthyLamps);
     }
 
@@ -277,7 +274,7 @@ public sealed class Beliefs
     private double Prior(int hypothesis)
     {
         var weighed = Hypothesis(hypothesis);
-        var rates = ground.Value.Rates;
+        var rates = baseline.Value.Rates;
         var rate =
             weighed.Fault?.RateUnder(Complaint.Circumstances)
             ?? rates * (Complaint.Heard == Heard.WillNotStart ? NotElectricalShare : SoundMachineShare);
@@ -288,7 +285,7 @@ public sealed class Beliefs
     }
 
     /// <summary>What every weighing stands on: rates, this meter's gains, how lamps look on a sound machine.</summary>
-    private (double Rates, double[] Gains, double[] HealthyLamps) Ground()
+    private (double Rates, double[] Gains, double[] HealthyLamps) Baseline()
     {
         var healthyLamps = new double[Table.Particles];
         for (var p = 0; p < healthyLamps.Length; p++)
@@ -338,23 +335,31 @@ public sealed class Beliefs
 /// own, so that it does not matter in which they were taken.
 /// </summary>
 /// <param name="At">Where.</param>
-/// <param name="Volts">Mean of the readings; null when it jumped.</param>
+/// <param name="Value">Mean of the readings, on the scale; null when it jumped.</param>
 /// <param name="Symptom">Whether the symptom was there.</param>
 /// <param name="Noise">Standard deviation of the mean.</param>
 /// <param name="Times">How many times it was read.</param>
-internal sealed record GroupedReading(ProbePair At, double? Volts, SymptomNow Symptom, double Noise, int Times)
+/// <param name="Digits">How finely it was typed.</param>
+internal sealed record GroupedReading(
+    ProbePair At,
+    double? Value,
+    SymptomNow Symptom,
+    double Noise,
+    int Times,
+    TypedDigits? Digits
+)
 {
     public static List<GroupedReading> Of(PredictionTable table, IReadOnlyList<Reading> readings, Meter meter) =>
         [
             .. readings
-                .GroupBy(r => (r.At, r.Symptom, Jumps: r.Volts is null))
+                .GroupBy(r => (r.At, r.Symptom, Jumps: r.Value is null, r.Digits))
                 .Select(g =>
                 {
-                    var volts = g.Key.Jumps ? (double?)null : g.Average(r => r.Volts!.Value);
-                    var quantity = table.Conditions[g.Key.At.Condition].Quantity;
-                    var noise = Scale.Noise(meter, quantity, volts ?? 0) / Math.Sqrt(g.Count());
-                    return new GroupedReading(g.Key.At, volts, g.Key.Symptom, noise, g.Count());
+                    var value = g.Key.Jumps ? (double?)null : g.Average(r => r.Value!.Value);
+                    var observable = table.Conditions[g.Key.At.Condition].Observable;
+                    var noise = observable.Noise(meter, value ?? 0, g.Key.Digits) / Math.Sqrt(g.Count());
+                    return new GroupedReading(g.Key.At, value, g.Key.Symptom, noise, g.Count(), g.Key.Digits);
                 })
-                .OrderBy(r => (r.At.Condition, r.At.Red, r.At.Black, r.Symptom, r.Volts)),
+                .OrderBy(r => (r.At.Condition, r.At.Red, r.At.Black, r.Symptom, r.Value)),
         ];
 }

@@ -1,17 +1,16 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 
 /// <summary>How one reading speaks for or against a suspect.</summary>
 /// <param name="At">Where it was read.</param>
-/// <param name="Read">What was read, on <see cref="Scale"/>; null when it jumped.</param>
+/// <param name="Read">What was read, on the scale of what is read; null when it jumped.</param>
 /// <param name="Factor">How many times likelier it is with this suspect than with all the others together.</param>
-/// <param name="Low">Lower edge of what the suspect would show there, on <see cref="Scale"/>.</param>
+/// <param name="Low">Lower edge of what the suspect would show there, on the scale of what is read.</param>
 /// <param name="High">Upper edge.</param>
 public sealed record ReadingWeight(ProbePair At, double? Read, double Factor, double Low, double High);
 
@@ -39,7 +38,7 @@ public sealed class Explanation
 
     private readonly Beliefs beliefs;
     private readonly List<GroupedReading> readings;
-    private readonly Dictionary<string, List<int>> members;
+    private readonly Dictionary<SuspectId, List<int>> members;
     private readonly double[] before;
     private readonly double[][] after;
 
@@ -50,8 +49,8 @@ public sealed class Explanation
         var count = beliefs.Table.Hypotheses.Count;
         members = Enumerable
             .Range(0, count)
-            .GroupBy(h => beliefs.Hypothesis(h).Fault?.Repair.Id ?? Suspect.Sound, StringComparer.Ordinal)
-            .ToDictionary(g => g.Key, g => g.ToList(), StringComparer.Ordinal);
+            .GroupBy(h => beliefs.Hypothesis(h).Fault is { } fault ? fault.Repair.Id : SuspectId.Sound)
+            .ToDictionary(g => g.Key, g => g.ToList());
         before = new double[count];
         after = new double[count][];
         Parallel.For(
@@ -103,7 +102,7 @@ public sealed class Explanation
         var factor = ownAfter / ownBefore / Math.Max(1e-300, restAfter / restBefore);
         var at = readings[reading].At;
         var (low, high) = Shown(own, at);
-        return new ReadingWeight(at, readings[reading].Volts, factor, low, high);
+        return new ReadingWeight(at, readings[reading].Value, factor, low, high);
     }
 
     /// <summary>What the suspect's likeliest fault would show at a place, 5th to 95th percentile after the complaint.</summary>

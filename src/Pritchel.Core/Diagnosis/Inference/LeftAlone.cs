@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
@@ -17,19 +18,22 @@ public sealed record LeftAlone(IReadOnlyList<Part> Parts, IReadOnlyList<Wire> Wi
     public static LeftAlone Of(PredictionTable table)
     {
         var machine = table.Circuit.Machine;
-        var can = table.Circuit.Faults.Select(f => Owner(f.Id)).ToHashSet(StringComparer.Ordinal);
+        var can = table.Circuit.Faults.Select(f => f.Id.Of.Owner).ToHashSet();
         var doubted = table
             .Hypotheses.Where(h => h is { HasPredictions: true, Fault: not null })
-            .Select(h => Owner(h.Fault!.Id))
-            .ToHashSet(StringComparer.Ordinal);
+            .Select(h => h.Fault!.Id.Of.Owner)
+            .ToHashSet();
         return doubted.Count == 0
             ? new LeftAlone([], [])
             : new LeftAlone(
-                [.. machine.Parts.Where(p => can.Contains(p.Id) && !doubted.Contains(p.Id))],
-                [.. machine.Wires.Where(w => can.Contains(w.Id) && !doubted.Contains(w.Id))]
+                [.. machine.Parts.Where(p => Alone(Owner.Of(p.Id)))],
+                [
+                    .. machine.Wires.Where(w =>
+                        can.Contains(Owner.Of(w.Id))
+                        && new[] { Owner.Of(w.Id), Owner.Of(w.Id.From), Owner.Of(w.Id.To) }.All(o => !doubted.Contains(o))
+                    ),
+                ]
             );
+        bool Alone(Owner owner) => can.Contains(owner) && !doubted.Contains(owner);
     }
-
-    /// <summary>Part or wire that a fault lies in: its id leads the fault's, up to an end or a place within.</summary>
-    private static string Owner(string fault) => fault.Split('/', '@')[0];
 }

@@ -2,9 +2,9 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 
@@ -13,8 +13,8 @@ namespace Pritchel.Core.Diagnosis.Inference;
 /// terminal of the part it goes to, or a lead between two terminals of one part that the drawing has not.
 /// </summary>
 /// <param name="Words">The change, in words.</param>
-/// <param name="At">Where to look for it: a terminal's address.</param>
-public sealed record NotAsDrawn(string Words, string At)
+/// <param name="At">Where to look for it.</param>
+public sealed record NotAsDrawn(string Words, TerminalAddress At)
 {
     private const double LeadOhms = 0.005;
 
@@ -40,17 +40,17 @@ public sealed record NotAsDrawn(string Words, string At)
         var (table, circuit) = (beliefs.Table, beliefs.Table.Circuit);
         var own = table.Conditions[0].Setting;
         var nodes = new[] { table.Duty.Control, table.Duty.Load }
-            .OfType<string>()
-            .SelectMany(p => LinePath.Through(circuit, own, p).Nodes)
+            .Where(p => p is not null)
+            .SelectMany(p => LinePath.Through(circuit, own, p!.Value).Nodes)
             .Concat(beliefs.Readings.SelectMany(r => new[] { r.At.Red, r.At.Black }))
             .Where(n => n != circuit.Reference)
             .ToHashSet();
         return
         [
             .. circuit.Machine.Parts.Where(p =>
-                p.Kind is not (PartKinds.Body or PartKinds.Splice)
+                !circuit.Is(p.Id, PartTraits.IsMetal | PartTraits.IsSplice)
                 && p.Terminals.Count is > 1 and <= MostTerminals
-                && p.Terminals.Any(t => nodes.Contains(circuit.NodeOf($"{p.Id}.{t}")))
+                && p.Terminals.Any(t => nodes.Contains(circuit.NodeOf(p.At(t))))
             ),
         ];
     }
@@ -60,24 +60,24 @@ public sealed record NotAsDrawn(string Words, string At)
         var machine = circuit.Machine;
         foreach (var wire in machine.Wires)
         {
-            foreach (var (end, at) in MachineWords.EndsOf(wire))
+            foreach (var (end, at) in wire.Ends)
             {
-                var (_, terminal) = MachineWords.Split(at);
-                if (near.Find(p => p == MachineWords.PartAt(machine, at)) is not { } part)
+                if (near.Find(p => p.Id == at.Part) is not { } part)
                 {
                     continue;
                 }
 
-                foreach (var other in part.Terminals.Where(t => t != terminal && Fits(part, terminal, t)))
+                foreach (
+                    var there in part.Addresses.Where(a => a != at && Fits(circuit, at.Terminal, a.Terminal, part))
+                )
                 {
-                    var there = $"{part.Id}.{other}";
                     yield return (
                         Change(
                             circuit,
                             $"{end}>{there}",
                             [
                                 .. circuit
-                                    .ParametersNamed(end + "/joint/ohms")
+                                    .Opening.Of(end)
                                     .Select(p => new ParameterChange(p, ChangeRule.Set, double.PositiveInfinity)),
                             ],
                             new LaidPath(end, there, LeadOhms)
@@ -94,16 +94,19 @@ public sealed record NotAsDrawn(string Words, string At)
 
     private static IEnumerable<(Fault Change, NotAsDrawn Said)> Added(Circuit circuit, List<Part> near)
     {
+        var machine = circuit.Machine;
         foreach (var part in near)
         {
             for (var i = 0; i < part.Terminals.Count; i++)
             {
                 for (var j = i + 1; j < part.Terminals.Count; j++)
                 {
-                    var (one, two) = ($"{part.Id}.{part.Terminals[i]}", $"{part.Id}.{part.Terminals[j]}");
-                    if (circuit.NodeOf(one) != circuit.NodeOf(two) && Fits(part, part.Terminals[i], part.Terminals[j]))
+                    var (one, two) = (part.At(part.Terminals[i]), part.At(part.Terminals[j]));
+                    if (
+                        circuit.NodeOf(one) != circuit.NodeOf(two)
+                        && Fits(circuit, part.Terminals[i], part.Terminals[j], part)
+                    )
                     {
-                        var machine = circuit.Machine;
                         yield return (
                             Change(circuit, $"{one}+{two}", [], new LaidPath(one, two, LeadOhms)),
                             new NotAsDrawn(
@@ -118,16 +121,22 @@ public sealed record NotAsDrawn(string Words, string At)
     }
 
     /// <summary>Whether one may be taken for the other: in a coupling, on the same side of it.</summary>
-    private static bool Fits(Part part, string one, string other) =>
-        part.Kind != PartKinds.Coupling || one[^1] == other[^1];
+    private static bool Fits(Circuit circuit, TerminalId one, TerminalId other, Part part) =>
+        !circuit.Is(part.Id, PartTraits.ComesApart) || Cavity.SideOf(one) == Cavity.SideOf(other);
 
-    private static Fault Change(Circuit circuit, string id, IReadOnlyList<ParameterChange> changes, LaidPath path) =>
+    private static Fault Change(Circuit circuit, string words, IReadOnlyList<ParameterChange> changes, LaidPath path) =>
         new()
         {
-            Id = "not-as-drawn/" + id,
+            Id = new FaultId(circuit.Machine.Parts[0].Element(words), "not-as-drawn"),
             Kind = FaultKind.Swapped,
-            Words = id,
-            Repair = new Repair("not-as-drawn", id, id, RepairKind.RenewWire, circuit.Machine.Places[0].Id),
+            Words = words,
+            Repair = new Repair(
+                new RepairId(RepairTarget.NotAsDrawn, ""),
+                words,
+                words,
+                RepairKind.RenewWire,
+                circuit.Machine.Places[0].Id
+            ),
             Rate = 0,
             Changes = changes,
             Paths = [path],
@@ -136,7 +145,7 @@ public sealed record NotAsDrawn(string Words, string At)
     private static bool GivesTheComplaint(Beliefs beliefs, Fault change)
     {
         var table = beliefs.Table;
-        var runner = new CaseRunner(table, table.Circuit.With([change]), PredictionTable.BeliefTolerance);
+        var runner = new CaseRunner(table, table.Circuit.With([change]), DutyWaves.BeliefTolerance);
         var heard = runner.Begin(change, table.Circuit.NominalParameters(), 1);
         return beliefs.Complaint.Heard is var said
             && (said is Heard.NotSaid or Heard.WillNotStart ? heard != Heard.Works : heard == said);

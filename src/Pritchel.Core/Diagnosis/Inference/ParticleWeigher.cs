@@ -6,7 +6,6 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 
@@ -94,7 +93,7 @@ internal sealed class ParticleWeigher(
                 : Likelihood.OfHeard(
                     beliefs.Complaint.Heard,
                     hypothesis.HeardBy[particle],
-                    byDegrees: beliefs.Table.Effect != Simulation.EffectKind.Turns
+                    byDegrees: beliefs.Table.Effect != EffectKind.Turns
                 );
         if (lampsLikeHealthy is not null && !hypothesis.HasPredictions)
         {
@@ -167,23 +166,23 @@ internal sealed class ParticleWeigher(
 
         var figures = shown.Across(reading.At);
         var chatters = shown.Chatters(reading.At.Condition);
-        var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
-        var (inVolts, isSeen) = (quantity == Quantity.Volts, Scale.IsSeen(quantity));
+        var observable = beliefs.Table.Conditions[reading.At.Condition].Observable;
+        var (hasGain, isSeen) = (observable.GainSigma(beliefs.Meter) > 0, observable.IsSeen);
         var group = SharedError.GroupOf(beliefs.Table, reading.At.Condition);
-        var noise = isSeen ? Scale.GlanceDoubt : reading.Noise;
+        var noise = isSeen ? Eyesight.Glance : reading.Noise;
         for (var p = 0; p < count; p++)
         {
-            predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (inVolts ? gains[p] : 1);
+            predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (hasGain ? gains[p] : 1);
         }
 
-        if (group is { } sharing && reading.Volts is not null)
+        if (group is { } sharing && reading.Value is not null)
         {
             shared.Compare(sharing, predicted);
         }
 
         for (var p = 0; p < count; p++)
         {
-            if (reading.Volts is not { } volts)
+            if (reading.Value is not { } value)
             {
                 var movesBy = figures[p] - beliefs.Table.Healthy.Across(reading.At)[p];
                 densities[p] =
@@ -201,17 +200,17 @@ internal sealed class ParticleWeigher(
             // On the scale of ohms errors go with the ohms: what two points share there is not told by how far apart they are.
             var own =
                 DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted[p])) + (figures.Hangs(p) ? LeakVolts : 0);
-            model[p] = isSeen ? Math.Sqrt((own * own) + Scale.EyeVariance) : own;
+            model[p] = isSeen ? Math.Sqrt((own * own) + Eyesight.SharedVariance) : own;
             var (mean, sigma) = group is { } others
                 ? shared.Given(others, p, predicted[p], kernels[p], model[p], noise)
                 : (
                     predicted[p],
-                    Math.Sqrt((own * own) + (kernels[p] * kernels[p]) + Variance(reading, quantity, predicted[p]))
+                    Math.Sqrt((own * own) + (kernels[p] * kernels[p]) + Variance(reading, observable, predicted[p]))
                 );
-            densities[p] = Likelihood.OfReading(volts, mean, sigma);
+            densities[p] = Likelihood.OfReading(value, mean, sigma);
         }
 
-        if (group is { } kept && reading.Volts is { } read)
+        if (group is { } kept && reading.Value is { } read)
         {
             shared.Keep(kept, read, noise, predicted, [.. kernels], model);
         }
@@ -219,9 +218,9 @@ internal sealed class ParticleWeigher(
         return densities;
     }
 
-    private double Variance(GroupedReading reading, Quantity quantity, double expected)
+    private double Variance(GroupedReading reading, Observable observable, double expected)
     {
-        var noise = Scale.Noise(beliefs.Meter, quantity, reading.Volts!.Value, expected);
+        var noise = observable.Noise(beliefs.Meter, reading.Value!.Value, expected, reading.Digits);
         return noise * noise / reading.Times;
     }
 

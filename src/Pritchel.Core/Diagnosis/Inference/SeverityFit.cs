@@ -4,7 +4,6 @@ using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 
@@ -51,7 +50,7 @@ internal readonly record struct SeverityFit(double About, double Within, double 
             var (from, to) = (hypothesis.Severities[low], hypothesis.Severities[high]);
             var part = to > from ? Math.Clamp((severity - from) / (to - from), 0, 1) : 0;
             var log = Math.Log(((1 - part) * before[low]) + (part * before[high]) + (1e-6 * mass));
-            foreach (var reading in readings.Where(r => r.Volts is not null))
+            foreach (var reading in readings.Where(r => r.Value is not null))
             {
                 log += Math.Log(Density(beliefs, hypothesis, reading, low, high, part));
             }
@@ -77,9 +76,9 @@ internal readonly record struct SeverityFit(double About, double Within, double 
     {
         var figures = hypothesis.Across(reading.At);
         var predicted = ((1 - part) * figures[low]) + (part * figures[high]);
-        var quantity = beliefs.Table.Conditions[reading.At.Condition].Quantity;
-        var spread = Scale.GainSigma(beliefs.Meter, quantity) * predicted;
+        var observable = beliefs.Table.Conditions[reading.At.Condition].Observable;
+        var spread = observable.GainSigma(beliefs.Meter) * predicted;
         var sigma = Math.Sqrt((reading.Noise * reading.Noise) + (Slack * Slack) + (spread * spread));
-        return Likelihood.OfReading(reading.Volts!.Value, predicted, sigma);
+        return Likelihood.OfReading(reading.Value!.Value, predicted, sigma);
     }
 }

@@ -1,5 +1,4 @@
 using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Units;
 
@@ -37,11 +36,10 @@ internal sealed class SharedError
     /// judges it in every setting; null for the rest.
     /// </summary>
     public static int? GroupOf(PredictionTable table, int condition) =>
-        table.Conditions[condition].Quantity switch
+        table.Conditions[condition].Observable switch
         {
-            Quantity.Volts => condition,
-            Quantity.Beep => null,
-            var seen when Scale.IsSeen(seen) => -1 - (int)seen,
+            { SharesAnEye: true } seen => -1 - ObservableCatalogue.NumberOf(seen),
+            { SharesModelError: true } => condition,
             _ => null,
         };
 

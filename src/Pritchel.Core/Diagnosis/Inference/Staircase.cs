@@ -1,4 +1,3 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
@@ -24,14 +23,14 @@ public readonly record struct Step(int Node, double Low, double Middle, double H
 /// <param name="IdleLow">Lower edge while its load draws nothing, or nothing draws at all.</param>
 /// <param name="IdleHigh">Upper edge of that.</param>
 /// <param name="Meter">Meter whose doubt counts.</param>
-/// <param name="Quantity">What is read; the bands are on its <see cref="Scale"/>.</param>
+/// <param name="Observable">What is read; the bands are on its scale.</param>
 public readonly record struct SoundBands(
     double WorkingLow,
     double WorkingHigh,
     double IdleLow,
     double IdleHigh,
     Meter Meter,
-    Quantity Quantity = Quantity.Volts
+    Observable Observable
 )
 {
     // Below this a difference is nobody's fault: probe contact, settling. From memory.
@@ -48,8 +47,8 @@ public readonly record struct SoundBands(
     private bool Within(double volts, double low, double high)
     {
         var doubt =
-            (2 * Scale.Noise(Meter, Quantity, volts))
-            + (2 * Scale.GainSigma(Meter, Quantity) * Math.Abs(volts))
+            (2 * Observable.Noise(Meter, volts))
+            + (2 * Observable.GainSigma(Meter) * Math.Abs(volts))
             + SlackVolts;
         return volts >= low - doubt && volts <= high + doubt;
     }
@@ -61,7 +60,7 @@ public static class Staircase
     /// <summary>Steps of a line in one condition; the heavy line against a machine at work, any other against one whose load is idle.</summary>
     public static IReadOnlyList<Step> Of(Beliefs beliefs, LinePath line, int condition)
     {
-        var heavy = string.Equals(line.Part, beliefs.Table.Duty.Load, StringComparison.Ordinal);
+        var heavy = line.Part == beliefs.Table.Duty.Load;
         var draws = beliefs.DrawWeights;
         var first = beliefs.Leading;
         var reference = beliefs.Table.Circuit.Reference;
@@ -73,7 +72,7 @@ public static class Staircase
                 var (low, middle, high) = heavy
                     ? Band(beliefs.Table.Healthy, beliefs, at, draws)
                     : IdleBand(beliefs, at, draws);
-                var suspected = first is null ? middle : Middle(first, at, beliefs);
+                var suspected = first is null ? middle : Middle(beliefs, beliefs.LeadingIndex, at);
                 return new Step(n, low, middle, high, suspected);
             }),
         ];
@@ -88,28 +87,24 @@ public static class Staircase
     {
         var draws = beliefs.DrawWeights;
         var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws);
-        var quantity = beliefs.Table.Conditions[at.Condition].Quantity;
-        if (quantity != Quantity.Volts)
+        var observable = beliefs.Table.Conditions[at.Condition].Observable;
+        if (!beliefs.Table.Conditions[at.Condition].IsFree)
         {
-            return new SoundBands(low, high, low, high, beliefs.Meter, quantity);
+            return new SoundBands(low, high, low, high, beliefs.Meter, observable);
         }
 
         var (idleLow, _, idleHigh) = IdleBand(beliefs, at, draws);
-        return new SoundBands(low, high, idleLow, idleHigh, beliefs.Meter);
+        return new SoundBands(low, high, idleLow, idleHigh, beliefs.Meter, observable);
     }
 
     /// <summary>What the likeliest hypothesis would show at a place, in volts.</summary>
     public static double Suspected(Beliefs beliefs, ProbePair at) =>
-        beliefs.Leading is { } first ? Middle(first, at, beliefs) : 0;
+        beliefs.Leading is null ? 0 : Middle(beliefs, beliefs.LeadingIndex, at);
 
-    /// <summary>What a fault would show at a place by what is believed of its severity, on the quantity's scale.</summary>
+    /// <summary>What a fault would show at a place by what is believed of its severity, on the scale of what is read there.</summary>
     /// <exception cref="InvalidOperationException">No hypothesis of the table is that fault.</exception>
     public static double Shown(Beliefs beliefs, Fault fault, ProbePair at) =>
-        Middle(
-            beliefs.Table.Hypotheses.First(h => string.Equals(h.Fault?.Id, fault.Id, StringComparison.Ordinal)),
-            at,
-            beliefs
-        );
+        Middle(beliefs, Enumerable.Range(0, beliefs.Table.Hypotheses.Count).First(h => beliefs.Table.Hypotheses[h].Fault?.Id == fault.Id), at);
 
     /// <summary>Whether a reading agrees with sound wiring, within its spread and the meter's own error.</summary>
     public static bool Agrees(Beliefs beliefs, ProbePair at, double volts) => Sound(beliefs, at).Agrees(volts);
@@ -132,14 +127,16 @@ public static class Staircase
         return (Math.Min(low, unloadedLow), middle, Math.Max(high, unloadedHigh));
     }
 
-    /// <summary>Median of what the leading hypothesis shows at a place.</summary>
-    private static double Middle(Hypothesis hypothesis, ProbePair at, Beliefs beliefs)
+    /// <summary>Median of what a hypothesis shows at a place, by its own weights; that of the sound machine where it shows nothing of its own.</summary>
+    private static double Middle(Beliefs beliefs, int index, ProbePair at)
     {
-        var weights = beliefs.Weights(beliefs.LeadingIndex);
-        var sorted = new (double Volts, double Weight)[weights.Length];
+        var weights = beliefs.Weights(index);
+        var hypothesis = beliefs.Hypothesis(index);
+        var figures = (hypothesis.HasPredictions ? hypothesis : beliefs.Table.Healthy).Across(at);
+        var sorted = new (double Figure, double Weight)[weights.Length];
         for (var p = 0; p < sorted.Length; p++)
         {
-            sorted[p] = (hypothesis.Across(at)[p], weights[p]);
+            sorted[p] = (figures[p], weights[p]);
         }
 
         Array.Sort(sorted);

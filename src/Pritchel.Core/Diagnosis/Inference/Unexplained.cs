@@ -55,7 +55,7 @@ public sealed record Unexplained(
             var figures = leading.Across(reading.At);
             for (var p = 0; p < weights.Length; p++)
             {
-                if (weights[p] > Counts * share && Near(figures[p], reading.Volts!.Value))
+                if (weights[p] > Counts * share && Near(figures[p], reading.Value!.Value))
                 {
                     return true;
                 }
@@ -67,13 +67,16 @@ public sealed record Unexplained(
         return
         [
             .. beliefs.Readings.Where(r =>
-                r is { Volts: not null, Symptom: SymptomNow.Present }
-                && beliefs.Table.Conditions[r.At.Condition].Quantity is Quantity.Volts or Quantity.Ohms
+                r is { Value: not null, Symptom: SymptomNow.Present }
+                && IsPlain(beliefs.Table.Conditions[r.At.Condition].Observable)
                 && beliefs.Table.Predicts(r.At.Condition)
                 && !Fits(r)
             ),
         ];
     }
+
+    /// <summary>Whether a meter reads it plainly, so that a circuit solved anew can be held against it: volts and ohms.</summary>
+    private static bool IsPlain(Observable observable) => observable is DirectVolts or DeadOhms;
 
     private static bool Near(double shown, double read)
     {
@@ -100,7 +103,7 @@ public sealed record Unexplained(
             .Where(s => s.Likeliest is not null)
             .OrderByDescending(s => s.Share)
             .Select(s => s.Likeliest!)
-            .DistinctBy(f => f.Repair.Id, StringComparer.Ordinal)
+            .DistinctBy(f => f.Repair.Id)
             .Take(MostSingles)
             .ToList();
         var pair = singles
@@ -139,28 +142,24 @@ public sealed record Unexplained(
         const double SlackVolts = 0.25;
         var table = beliefs.Table;
         var condition = table.Conditions[reading.At.Condition];
-        if (condition.Quantity is not (Quantity.Volts or Quantity.Ohms) || reading.Volts is not { } read)
+        if (!IsPlain(condition.Observable) || reading.Value is not { } read)
         {
             return true;
         }
 
-        var fresh = reading.At.Condition == 0 || condition.Off.Count > 0 || condition.Quantity == Quantity.Ohms;
+        var fresh = reading.At.Condition == 0 || condition.Off.Count > 0 || condition.Observable.WantsDeadCircuit;
         var @case = new Case
         {
             Circuit = table.Circuit,
             Settings = fresh
                 ? [condition.Setting]
                 : [table.Conditions[0].Setting, table.Circuit.Setting(null), condition.Setting],
-            Speeds = table.Circuit.Engines.ToDictionary(
-                e => e.Id,
-                e => new Units.Rpm(Symptoms.RpmOf(e, condition.Speed)),
-                StringComparer.Ordinal
-            ),
+            Speeds = table.Circuit.Engines.ToDictionary(e => e.Id, e => e.At(condition.Speed)),
             Off = condition.Off,
-            BatteryDisconnected = condition.Quantity == Quantity.Ohms,
+            BatteryDisconnected = condition.Observable.WantsDeadCircuit,
             Faults = planted,
         };
-        var function = condition.Quantity == Quantity.Ohms ? MeterFunction.Ohms : MeterFunction.DcVolts;
+        var function = condition.Observable.WantsDeadCircuit ? MeterFunction.Ohms : MeterFunction.DcVolts;
         var shown = Bench.Read(
             @case,
             beliefs.Meter with
@@ -173,10 +172,10 @@ public sealed record Unexplained(
         );
         if (shown.Value is not { } value)
         {
-            return shown.OverRange && read >= Scale.Open - 1;
+            return shown.OverRange && read >= Observable.Open - 1;
         }
 
-        var scaled = shown.OverRange ? Scale.Open : Scale.Of(condition.Quantity, value);
+        var scaled = shown.OverRange ? Observable.Open : condition.Observable.Scaled(value);
         return Math.Abs(scaled - read) < SlackVolts + (SlackShare * Math.Abs(read));
     }
 }

@@ -1,13 +1,13 @@
 using System.Runtime.CompilerServices;
-using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;
 
@@ -53,12 +53,12 @@ internal sealed class InformationGain
     {
         this.beliefs = beliefs;
         readings = beliefs
-            .Readings.Where(r => r.Volts is not null)
+            .Readings.Where(r => r.Value is not null)
             .Select(r => (Group: SharedError.GroupOf(beliefs.Table, r.At.Condition), Reading: r))
             .Where(r => r.Group is not null)
             .GroupBy(r => r.Group!.Value, r => r.Reading)
             .ToDictionary(g => g.Key, g => g.ToArray());
-        var byRepair = new Dictionary<string, int>(StringComparer.Ordinal);
+        var byRepair = new Dictionary<SuspectId, int>();
         var shares = new List<double>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
         {
@@ -68,7 +68,7 @@ internal sealed class InformationGain
                 continue;
             }
 
-            var repair = beliefs.Hypothesis(h).Fault?.Repair.Id ?? "";
+            var repair = beliefs.Hypothesis(h).Fault is { } fault ? fault.Repair.Id : SuspectId.Sound;
             if (!byRepair.TryGetValue(repair, out var index))
             {
                 index = byRepair.Count;
@@ -108,8 +108,8 @@ internal sealed class InformationGain
             return 0;
         }
 
-        var quantity = beliefs.Table.Conditions[at.Condition].Quantity;
-        var places = quantity == Quantity.Ohms ? OhmPlaces : Places;
+        var observable = beliefs.Table.Conditions[at.Condition].Observable;
+        var places = observable is DeadOhms ? OhmPlaces : Places;
         Span<(int First, int Past)> ranges =
             classes <= MostOnStack ? stackalloc (int, int)[classes] : new (int, int)[classes];
         ranges.Fill((Jumping, 0));
@@ -138,7 +138,7 @@ internal sealed class InformationGain
             ranges[index] = (first, past);
         }
 
-        if (Scale.FeedsItself(quantity))
+        if (observable.WantsDeadCircuit)
         {
             for (var k = 0; k < classes; k++)
             {
@@ -309,7 +309,7 @@ internal sealed class InformationGain
         {
             places[i] = (float)place;
             var scaled = ((i + 0.5) / StepsPerVolt) + LeastVolts;
-            place += 1 / Math.Max(1 / BinsPerVolt, Scale.Noise(Meter.Ordinary, Quantity.Ohms, scaled)) / StepsPerVolt;
+            place += 1 / Math.Max(1 / BinsPerVolt, DeadOhms.Instance.Noise(Meter.Ordinary, scaled)) / StepsPerVolt;
         }
 
         return places;
@@ -340,11 +340,11 @@ internal sealed class InformationGain
             {
                 var its = shown.Across(reading.At);
                 var apart = Math.Abs(its[like] - figures[like]);
-                if (apart < nearest && Math.Abs(its[like] - reading.Volts!.Value) < FarOffVolts)
+                if (apart < nearest && Math.Abs(its[like] - reading.Value!.Value) < FarOffVolts)
                 {
                     nearest = apart;
                     before = its;
-                    (volts, IsRead) = (reading.Volts.Value, true);
+                    (volts, IsRead) = (reading.Value.Value, true);
                 }
             }
         }

@@ -1,9 +1,9 @@
 using System.Numerics;
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Units;
@@ -37,7 +37,7 @@ internal sealed class Lookahead
     private readonly List<Sample> samples = [];
     private readonly Offer[] offers;
     private readonly int classes;
-    private readonly List<string> places = [];
+    private readonly List<PlaceId> places = [];
     private readonly double[] placeMinutes;
     private readonly Dictionary<(ulong Left, Stands Stands, int Depth), double> known = [];
     private bool tooMany;
@@ -68,7 +68,7 @@ internal sealed class Lookahead
                     t,
                     cost,
                     reaches,
-                    Scale.FeedsItself(condition.Quantity) && beliefs.Table.Conditions[0].IsFree,
+                    condition.Observable.WantsDeadCircuit && beliefs.Table.Conditions[0].IsFree,
                     condition.MayTurnEngine,
                     Sorted(beliefs, t.At)
                 );
@@ -225,7 +225,7 @@ internal sealed class Lookahead
     /// <summary>A few particles of each suspect, each for as much of its share.</summary>
     private int DrawSamples(Beliefs beliefs)
     {
-        var kinds = new Dictionary<string, int>(StringComparer.Ordinal);
+        var kinds = new Dictionary<SuspectId, int>();
         foreach (
             var suspect in beliefs.Suspects.Where(s => s.Share > LeastShare && (s.Repair is not null || s.IsSound))
         )
@@ -235,7 +235,7 @@ internal sealed class Lookahead
                 .Where(h =>
                     suspect.IsSound
                         ? beliefs.Table.Hypotheses[h].Fault is null
-                        : beliefs.Table.Hypotheses[h].Fault?.Repair.Id == suspect.Id
+                        : beliefs.Table.Hypotheses[h].Fault?.Repair.Id == suspect.Id.Repair
                 )
                 .SelectMany(h => Particles(beliefs, h))
                 .OrderByDescending(p => p.Weight)
@@ -260,7 +260,7 @@ internal sealed class Lookahead
     /// <summary>Samples that a test tells apart: those with no gap wider than its doubt between them stay together.</summary>
     private List<ulong> Sorted(Beliefs beliefs, ProbePair at)
     {
-        var quantity = beliefs.Table.Conditions[at.Condition].Quantity;
+        var observable = beliefs.Table.Conditions[at.Condition].Observable;
         var figures = samples
             .Select(
                 (s, i) =>
@@ -274,7 +274,7 @@ internal sealed class Lookahead
         var parts = new List<ulong> { 1UL << figures[0].Index };
         for (var i = 1; i < figures.Length; i++)
         {
-            var doubt = (Deviations * Scale.Noise(beliefs.Meter, quantity, figures[i].Figure)) + Slack;
+            var doubt = (Deviations * observable.Noise(beliefs.Meter, figures[i].Figure)) + Slack;
             if (figures[i].Figure - figures[i - 1].Figure > doubt)
             {
                 parts.Add(0);

@@ -1,8 +1,9 @@
 using System.Runtime.InteropServices;
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;
@@ -29,11 +30,11 @@ public sealed record Outlook(
     private const double LeastShare = 1e-6;
 
     private static readonly Repair NotThisCircuit = new(
-        Suspect.Sound,
+        default,
         "nothing in this circuit",
         "not this circuit",
         RepairKind.CleanJoint,
-        ""
+        default
     );
 
     /// <summary>What each result of a test would point to, under present beliefs.</summary>
@@ -41,7 +42,7 @@ public sealed record Outlook(
     {
         var sound = Staircase.Sound(beliefs, at);
         double idle = 0;
-        var (healthy, other) = (new Dictionary<string, Pointed>(), new Dictionary<string, Pointed>());
+        var (healthy, other) = (new Dictionary<RepairId, Pointed>(), new Dictionary<RepairId, Pointed>());
         var odd = new List<(double Volts, double Weight)>();
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
         {
@@ -88,7 +89,7 @@ public sealed record Outlook(
         );
     }
 
-    private static void Add(Dictionary<string, Pointed> to, Repair repair, double share) =>
+    private static void Add(Dictionary<RepairId, Pointed> to, Repair repair, double share) =>
         to[repair.Id] = new Pointed(repair, share + (to.TryGetValue(repair.Id, out var before) ? before.Share : 0));
 
     private static IReadOnlyList<Repair> Top(IEnumerable<Pointed> pointed, double total) =>

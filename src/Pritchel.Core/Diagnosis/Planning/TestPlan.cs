@@ -11,85 +11,15 @@ using Pritchel.Core.Networks;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;
-
-/// <summary>How things stand on the floor: what is open already, what cannot be reached, who is there.</summary>
-public sealed record Situation
-{
-    /// <summary>Places already opened, by id.</summary>
-    public IReadOnlySet<string> Opened { get; init; } = new HashSet<string>(StringComparer.Ordinal);
-
-    /// <summary>Places given up on, by id.</summary>
-    public IReadOnlySet<string> Unreachable { get; init; } = new HashSet<string>(StringComparer.Ordinal);
-
-    /// <summary>Condition the controls are in, or null at the start.</summary>
-    public int? Condition { get; init; }
-
-    /// <summary>Whether the battery's grounded post is off, for ohms.</summary>
-    public bool BatteryOff { get; init; }
-
-    /// <summary>Whether the engine has been made safe to turn.</summary>
-    public bool MadeSafe { get; init; }
-
-    /// <summary>Whether the person works alone.</summary>
-    public bool Alone { get; init; }
-
-    /// <summary>Tests not to be offered again: answered or passed over.</summary>
-    public IReadOnlySet<ProbePair> Done { get; init; } = new HashSet<ProbePair>();
-}
-
-/// <summary>A test on offer.</summary>
-/// <param name="At">Where the probes go.</param>
-/// <param name="Red">Red probe.</param>
-/// <param name="Black">Black probe.</param>
-/// <param name="Condition">State of the controls.</param>
-/// <param name="Minutes">What it takes, with access not yet made.</param>
-/// <param name="Bits">Expected information about which repair it is.</param>
-public sealed record PlannedTest(
-    ProbePair At,
-    ProbePoint Red,
-    ProbePoint Black,
-    Condition Condition,
-    Minutes Minutes,
-    double Bits
-)
-{
-    // Sixty-four particles leave about this much chance in any estimate of bits; counted in full, half a dozen idle
-    // readings within reach beat the one that halves what is left behind four screws.
-    private const double ChanceBits = 0.1;
-
-    /// <summary>Bits that the chance of so many particles would show of a test that tells nothing.</summary>
-    public double ByChance { get; init; } = ChanceBits;
-
-    /// <summary>Of the minutes, those that mending what is suspected would take anyway: opening the place where it lies.</summary>
-    public Minutes WantedAnyway { get; init; }
-
-    /// <summary>Minutes that one waits until a fault that comes and goes is there to be measured.</summary>
-    public Minutes Wait { get; init; }
-
-    /// <summary>Expected information per minute that only it takes, what chance alone would show taken off.</summary>
-    public double Rate =>
-        (Sure + (0.05 * Math.Min(Bits, ByChance))) / (Minutes.Value - WantedAnyway.Value + Wait.Value);
-
-    /// <summary>Fewer bits than this and the test is not worth a walk: half of what chance would show, within limits.</summary>
-    public double Telling => Math.Max(TestPlan.LeastBits, Math.Min(ChanceBits / 2, ByChance / 2));
-
-    /// <summary>Bits beyond what chance would show.</summary>
-    public double Sure => Math.Max(0, Bits - ByChance);
-
-    /// <summary>Bits by chance among so many particles that still count: as their root, by eye on rehearsals.</summary>
-    internal static double ChanceOf(double particles) =>
-        ChanceBits * Math.Sqrt(PredictionTable.UsualParticles / particles);
-}
 
 /// <summary>Chooses what to measure next: most expected information per minute.</summary>
 public sealed class TestPlan
 {
     // Times of handling, in minutes: common practice, no source.
-    private const double ReadingMinutes = 0.5;
-    private const double BeepMinutes = 0.3;
     private const double FiddlyMinutes = 0.4;
     private const double ControlMinutes = 0.2;
     private const double MakeSafeMinutes = 1.5;
@@ -98,10 +28,6 @@ public sealed class TestPlan
     private const double TakeOffMinutes = 0.5;
     private const double BatteryMinutes = 1;
     private const double EngineMinutes = 0.7;
-
-    // Clipping a lead or a bulb on, and the price of what can go wrong with live heavy posts.
-    private const double JumpMinutes = 0.7;
-    private const double HeavyMinutes = 2;
 
     /// <summary>Below this a test tells nothing worth its while.</summary>
     public const double LeastBits = 0.02;
@@ -136,7 +62,7 @@ public sealed class TestPlan
     /// <param name="most">How many to return.</param>
     public IReadOnlyList<PlannedTest> Best(Beliefs beliefs, Situation situation, int most = 8)
     {
-        var readable = table.Conditions.Select(c => Scale.CanRead(beliefs.Meter, c.Quantity)).ToArray();
+        var readable = table.Conditions.Select(c => c.Observable.CanRead(beliefs.Meter)).ToArray();
         var allowed = Allowed(situation).Where(p => readable[p.Condition]).ToArray();
         var gain = new InformationGain(beliefs);
         if ((long)gain.Looks * allowed.Length > QuickLooks)
@@ -211,8 +137,8 @@ public sealed class TestPlan
         var present = WiggleTests.IsCalledFor(beliefs.Complaint) ? Likelihood.Presence(beliefs.Complaint) : 1;
         var wanted = beliefs
             .Suspects.Where(s => s.Repair is not null)
-            .GroupBy(s => s.Repair!.Place, StringComparer.Ordinal)
-            .ToDictionary(g => g.Key, g => g.Sum(s => s.Share), StringComparer.Ordinal);
+            .GroupBy(s => s.Repair!.Place)
+            .ToDictionary(g => g.Key, g => g.Sum(s => s.Share));
         var planned = new PlannedTest[tests.Length];
         Parallel.For(
             0,
@@ -229,7 +155,7 @@ public sealed class TestPlan
                 }
 
                 // A dead circuit does not say whether the fault is there just now: one reads it as it happens to be.
-                var isDead = Scale.FeedsItself(table.Conditions[tests[i].Condition].Quantity);
+                var isDead = table.Conditions[tests[i].Condition].Observable.WantsDeadCircuit;
                 var bits = gain.Bits(tests[i], scratch) * (isDead ? present : 1);
                 planned[i] = Plan(tests[i], situation, bits, counting) with
                 {
@@ -330,18 +256,15 @@ public sealed class TestPlan
     private TestCost CostAnew(ProbePair at, bool alone)
     {
         var condition = table.Conditions[at.Condition];
-        var feedsItself = Scale.FeedsItself(condition.Quantity);
+        var feedsItself = condition.Observable.WantsDeadCircuit;
         var always =
-            (condition.Quantity == Quantity.Beep ? BeepMinutes : ReadingMinutes)
+            condition.Observable.Handling.Value
+            + condition.SettingUp.Value
             + (TakeOffMinutes * offPlaces[at.Condition].Length);
         always += condition.Speed == DutySpeed.Rest ? 0 : EngineMinutes;
         always += points.At(at.Red).Fiddly ? FiddlyMinutes : 0;
         always += points.At(at.Black).Fiddly ? FiddlyMinutes : 0;
         always += condition.Held.Count > 0 && alone ? AloneMinutes : 0;
-        always +=
-            condition.Jump is null ? 0
-            : condition.Jump.IsHeavy ? HeavyMinutes
-            : JumpMinutes;
         return new TestCost(
             always,
             [.. Places(at)],
@@ -357,9 +280,9 @@ public sealed class TestPlan
     public Situation After(Situation before, ProbePair at) =>
         before with
         {
-            Opened = before.Opened.Union(Places(at).Select(p => p.Id)).ToHashSet(StringComparer.Ordinal),
+            Opened = before.Opened.Union(Places(at).Select(p => p.Id)).ToHashSet(),
             Condition = at.Condition,
-            BatteryOff = Scale.FeedsItself(table.Conditions[at.Condition].Quantity) && table.Conditions[0].IsFree,
+            BatteryOff = table.Conditions[at.Condition].Observable.WantsDeadCircuit && table.Conditions[0].IsFree,
             MadeSafe = before.MadeSafe || table.Conditions[at.Condition].MayTurnEngine,
             Done = new HashSet<ProbePair>(before.Done) { at },
         };
@@ -371,7 +294,7 @@ public sealed class TestPlan
 
         // A spark tester sits on the plug lead, away from what was opened to take the kill wire off.
         return !situation.Unreachable.Contains(place.Id)
-            && (place.EngineMayTurn || !wanted.MayTurnEngine || wanted.Quantity == Quantity.Spark);
+            && (place.EngineMayTurn || !wanted.MayTurnEngine || !wanted.Observable.IsProbed);
     }
 
     /// <summary>Places that a test reaches into: where something is taken off, and where the probes go.</summary>
@@ -398,12 +321,9 @@ public sealed class TestPlan
         var machine = table.Circuit.Machine;
         return condition
             .Off.Select(what =>
-                machine.Wires.FirstOrDefault(w => what.StartsWith(w.Id + "@", StringComparison.Ordinal)) is { } wire
-                    ? MachineWords.PartAt(
-                        machine,
-                        what.EndsWith("from", StringComparison.Ordinal) ? wire.From.At : wire.To.At
-                    )
-                    : machine.Parts.First(p => string.Equals(p.Id, what, StringComparison.Ordinal))
+                what.WireEnd is { } end
+                    ? machine.Index.PartAt(machine.Index.TerminalOf(end)!.Value)!
+                    : machine.Index.Part(what.Coupling!.Value)!
             )
             .Select(p => MachineWords.PlaceOf(machine, p))
             .DistinctBy(p => p.Id);
@@ -434,8 +354,8 @@ public sealed class TestPlan
 
     /// <summary>Both probes within reach of one pair of leads: one place, or the two ends of a cable.</summary>
     private bool Near(int a, int b) =>
-        string.Equals(points.At(a).Place.Zone, points.At(b).Place.Zone, StringComparison.Ordinal)
+        points.At(a).Place.Zone == points.At(b).Place.Zone
         || table.Circuit.Machine.Wires.Any(w =>
-            w.Cable == true && table.Circuit.NodeOf(w.Id + "@from") == a && table.Circuit.NodeOf(w.Id + "@to") == b
+            w.Cable == true && table.Circuit.NodeOf(w.Id.From) == a && table.Circuit.NodeOf(w.Id.To) == b
         );
 }

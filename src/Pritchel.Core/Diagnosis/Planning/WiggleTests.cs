@@ -4,11 +4,11 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;
@@ -47,8 +47,7 @@ public sealed class WiggleTests
     // A joint by itself is worth hands of its own from this share on.
     private const double JointShare = 0.03;
 
-    // What eye and meter see as a change, on the scale of each quantity.
-    private const double PlainVolts = 1;
+    // What eye and meter see as a change, on the scale of each.
     private const double PlainScaled = 1;
     private const double PlainStep = 2;
 
@@ -67,12 +66,10 @@ public sealed class WiggleTests
     public WiggleTests(PredictionTable table, TestPlan plan)
     {
         (this.table, this.plan) = (table, plan);
-        places = [.. table.Circuit.Machine.Places.Select(p => Everything(p)).Where(r => r.Repairs.Count > 0)];
+        places = [.. table.Circuit.Machine.Places.Select(Everything).Where(r => r.Repairs.Count > 0)];
 
         // Water and mains volts are kept apart.
-        var hasMains = table.Circuit.Machine.Parts.Any(p =>
-            string.Equals(p.Kind, PartKinds.Generator, StringComparison.Ordinal)
-        );
+        var hasMains = table.Circuit.PartsThat(PartTraits.MakesMains).Any();
         ways = hasMains ? [WiggledBy.Moving, WiggledBy.Warming] : Enum.GetValues<WiggledBy>();
     }
 
@@ -86,11 +83,11 @@ public sealed class WiggleTests
     /// <summary>What hands get hold of; null where the machine has no such place, or nothing there that moves.</summary>
     /// <param name="place">Id of the place.</param>
     /// <param name="repair">Id of the one repair there, or null for everything.</param>
-    public Reach? Find(string place, string? repair)
+    public Reach? Find(PlaceId place, RepairId? repair)
     {
-        var all = places.Find(r => string.Equals(r.Place.Id, place, StringComparison.Ordinal));
-        return repair is null ? all
-            : all?.Repairs.Contains(repair) == true ? Alone(all.Place, Named(repair))
+        var all = places.Find(r => r.Place.Id == place);
+        return repair is not { } one ? all
+            : all?.Repairs.Contains(one) == true ? Alone(all.Place, Named(one))
             : null;
     }
 
@@ -143,7 +140,7 @@ public sealed class WiggleTests
     /// <summary>How things stand afterwards: the place is open, controls stand as for what was watched.</summary>
     public Situation After(Situation before, Reach reach, ProbePair? watch)
     {
-        var open = before with { Opened = before.Opened.Append(reach.Place.Id).ToHashSet(StringComparer.Ordinal) };
+        var open = before with { Opened = before.Opened.Append(reach.Place.Id).ToHashSet() };
         return watch is { } at
             ? plan.After(open, at) with
             {
@@ -188,7 +185,7 @@ public sealed class WiggleTests
     private static double Bits(Beliefs beliefs, List<(Fault? Fault, double Share)> shares, Reach reach, WiggledBy by)
     {
         var (all, changed, given) = (0.0, 0.0, 0.0);
-        foreach (var repair in shares.GroupBy(s => s.Fault?.Repair.Id ?? "", StringComparer.Ordinal))
+        foreach (var repair in shares.GroupBy(s => s.Fault?.Repair.Id))
         {
             var share = repair.Sum(s => s.Share);
             var changes = repair.Sum(s => s.Share * beliefs.SideEvidence.WiggleEvidence.Changes(s.Fault, reach, by));
@@ -229,14 +226,14 @@ public sealed class WiggleTests
     {
         var opened = situation with
         {
-            Opened = situation.Opened.Append(reach.Place.Id).ToHashSet(StringComparer.Ordinal),
+            Opened = situation.Opened.Append(reach.Place.Id).ToHashSet(),
         };
         var handling = Handling(reach, by, situation);
         var wanted = situation.Opened.Contains(reach.Place.Id)
             ? 0
             : reach.Place.Minutes
                 * beliefs
-                    .Suspects.Where(s => string.Equals(s.Repair?.Place, reach.Place.Id, StringComparison.Ordinal))
+                    .Suspects.Where(s => s.Repair?.Place == reach.Place.Id)
                     .Sum(s => s.Share);
         var trying = Trying(situation, reach.Place);
         var watch = WatchFor(beliefs, opened, reach, by, watches);
@@ -319,13 +316,8 @@ public sealed class WiggleTests
     {
         bool CanWatch(Condition condition) =>
             condition.Jump is null
-            && condition.Quantity
-                is Quantity.Volts
-                    or Quantity.Ohms
-                    or Quantity.Beep
-                    or Quantity.AcVolts
-                    or Quantity.Spark
-            && Scale.CanRead(beliefs.Meter, condition.Quantity);
+            && condition.Observable.CanBeWatched
+            && condition.Observable.CanRead(beliefs.Meter);
         var can = table.Conditions.Select(CanWatch).ToArray();
         return [.. plan.Allowed(situation with { Done = new HashSet<ProbePair>() }).Where(at => can[at.Condition])];
     }
@@ -344,11 +336,7 @@ public sealed class WiggleTests
 
     private bool Differs(Hypothesis shown, int particle, ProbePair at)
     {
-        var quantity = table.Conditions[at.Condition].Quantity;
-        var plain =
-            quantity == Quantity.Volts ? PlainVolts
-            : Scale.IsSeen(quantity) ? PlainStep
-            : PlainScaled;
+        var plain = table.Conditions[at.Condition].Observable.IsSeen ? PlainStep : PlainScaled;
         return Math.Abs(shown.Across(at)[particle] - table.Healthy.Across(at)[particle]) >= plain;
     }
 
@@ -364,36 +352,26 @@ public sealed class WiggleTests
         return heaviest;
     }
 
-    private Repair Named(string repair) =>
-        table.Circuit.Faults.First(f => string.Equals(f.Repair.Id, repair, StringComparison.Ordinal)).Repair;
+    private Repair Named(RepairId repair) => table.Circuit.Faults.First(f => f.Repair.Id == repair).Repair;
 
     private static Reach Alone(Place place, Repair repair) =>
-        new(place, repair, new HashSet<string>(StringComparer.Ordinal) { repair.Id });
+        new(place, repair, new HashSet<RepairId> { repair.Id });
 
     /// <summary>Everything at a place: what is mended there, and wires with an end there.</summary>
     private Reach Everything(Place place) =>
         new(
             place,
             null,
-            table
-                .Circuit.Faults.Where(f => f.ComesAndGoes && IsAt(f, place.Id))
-                .Select(f => f.Repair.Id)
-                .ToHashSet(StringComparer.Ordinal)
+            table.Circuit.Faults.Where(f => f.ComesAndGoes && IsAt(f, place.Id)).Select(f => f.Repair.Id).ToHashSet()
         );
 
-    private bool IsAt(Fault fault, string place)
+    private bool IsAt(Fault fault, PlaceId place)
     {
         var machine = table.Circuit.Machine;
-        bool Ends(WireEnd end) =>
-            string.Equals(
-                MachineWords.PlaceOf(machine, MachineWords.PartAt(machine, end.At)).Id,
-                place,
-                StringComparison.Ordinal
-            );
-        return string.Equals(fault.Repair.Place, place, StringComparison.Ordinal)
+        return fault.Repair.Place == place
             || (
-                machine.Wires.FirstOrDefault(w => fault.Id.StartsWith(w.Id + "/", StringComparison.Ordinal)) is { } wire
-                && (Ends(wire.From) || Ends(wire.To))
+                fault.Id.Of.Owner is { Kind: OwnerKind.Wire, Wire: { } wire }
+                && machine.Index.Wire(wire)!.Ends.Any(e => MachineWords.PartAt(machine, e.At).Place == place)
             );
     }
 }

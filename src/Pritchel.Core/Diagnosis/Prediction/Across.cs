@@ -1,5 +1,4 @@
 using System.Runtime.CompilerServices;
-using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 
@@ -19,7 +18,7 @@ public readonly record struct Hanging(float Share, float Low, float High)
 }
 
 /// <summary>
-/// What a meter shows between two points, by particle, on <see cref="Scale"/>. Metal that hangs on leakage gives way to
+/// What a meter shows between two points, by particle, on the scale of what is read. Metal that hangs on leakage gives way to
 /// the meter's own load, as <see cref="MeterLoad"/> finds.
 /// </summary>
 public readonly ref struct Across

@@ -1,35 +1,18 @@
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Handbook;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 
 /// <summary>Solves particles of a hypothesis: tries the duty once, then visits every condition from rest.</summary>
-internal sealed class CaseRunner
+internal sealed partial class CaseRunner
 {
-    private const double SlowShare = 0.75;
-    private const double WeakSpark = 0.5;
-    private const double Idle = 0.05;
-
-    /// <summary>More than this out of a battery at rest flattens it in days: from memory.</summary>
-    public const double DrainAmps = 0.03;
-
-    private const double ChargesShare = 0.5;
-    private const double LeastCharge = 0.05;
-
-    // About 1 mA into a short, 2.8 V open: the diode range of common meters, from memory.
-    private const double DiodeVolts = 2.8;
-    private const double DiodeInsideOhms = 2800;
-
     private readonly PredictionTable table;
     private readonly Circuit circuit;
     private readonly CircuitState state;
@@ -46,7 +29,8 @@ internal sealed class CaseRunner
     private readonly double tolerance;
     private readonly MeterLoad meterLoad;
     private readonly int[] asTried;
-    private double[] peaks = [];
+    private double[] figures = [];
+    private Condition? asked;
     private DeadNetwork? dead;
 
     // The condition whose dead circuit stands eliminated; −1 for none.
@@ -74,7 +58,7 @@ internal sealed class CaseRunner
         state = new CircuitState(circuit) { Tolerance = tolerance, FollowsWaves = table.FollowsWaves };
         rest = circuit.Setting(null);
         load = circuit.DeviceOf(table.Duty.Load);
-        control = table.Duty.Control is null ? null : circuit.DeviceOf(table.Duty.Control);
+        control = table.Duty.Control is { } commands ? circuit.DeviceOf(commands) : null;
         lamps = [.. table.Lamps.Select(circuit.DeviceOf)];
         values = new double[circuit.Parameters.Count];
         opened = new double[values.Length];
@@ -83,11 +67,11 @@ internal sealed class CaseRunner
         {
             off =
             [
-                .. table.Conditions.Select((c, i) => off[i].Concat(c.Off.SelectMany(circuit.LaidThrough)).ToArray()),
+                .. table.Conditions.Select((c, i) => off[i].Concat(c.Off.SelectMany(o => o.Coupling is { } coupling ? circuit.LaidThrough(coupling) : [])).ToArray()),
             ];
         }
 
-        meterLoad = new MeterLoad(circuit);
+        meterLoad = new MeterLoad(circuit, table.Meter.Input);
         stood = new CircuitState?[table.Conditions.Count];
         (tried, spare) = (new Snapshot(circuit), new Snapshot(circuit));
         asTried = [.. Enumerable.Range(0, table.Conditions.Count).Where(AsTried)];
@@ -102,7 +86,7 @@ internal sealed class CaseRunner
             return wanted.IsFree;
         }
 
-        return wanted.Quantity == Quantity.AcVolts
+        return wanted.Observable is AlternatingVolts
             && wanted.Off.Count == 0
             && wanted.Speed == duty.Speed
             && wanted.Setting.Equals(duty.Setting);
@@ -323,7 +307,7 @@ internal sealed class CaseRunner
             return settled;
         }
 
-        if (Scale.FeedsItself(wanted.Quantity) || wanted.Jump is not null)
+        if (wanted.IsReadPairByPair)
         {
             // Read pair by pair, with the meter, lead or bulb in the circuit.
             return Settlement.Settled;
@@ -377,7 +361,8 @@ internal sealed class CaseRunner
 
         var settlement = MoveAt(table.Duty.Speed, table.Conditions[0].Setting);
         state.Mark(tried);
-        return Listen(settlement);
+        settled = settlement;
+        return Hearing.Of(table, state, settlement);
     }
 
     /// <summary>
@@ -398,10 +383,7 @@ internal sealed class CaseRunner
 
     private void SetSpeed(DutySpeed speed)
     {
-        for (var e = 0; e < circuit.Engines.Count; e++)
-        {
-            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], speed));
-        }
+        state.SetSpeeds(speed);
     }
 
     /// <summary>Parameters with what the condition wants off taken off; for ohms, the batteries too.</summary>
@@ -418,218 +400,9 @@ internal sealed class CaseRunner
             opened[replaced.Index] = circuit.Parameters[replaced.Index].Nominal;
         }
 
-        foreach (var parameter in Scale.FeedsItself(table.Conditions[condition].Quantity) ? batteries : [])
+        foreach (var parameter in table.Conditions[condition].Observable.WantsDeadCircuit ? batteries : [])
         {
             opened[parameter.Index] = double.PositiveInfinity;
         }
-    }
-
-    private void Note(Predictions shown, int condition, int particle)
-    {
-        var wanted = table.Conditions[condition];
-        if (wanted.Pairs is not { } pairs)
-        {
-            NoteVolts(shown, condition, particle);
-            return;
-        }
-
-        var deadAs = table.DeadAs[condition];
-        if (deadAs < 0 && (Scale.FeedsItself(wanted.Quantity) || wanted.Jump is not null))
-        {
-            Open(condition);
-        }
-
-        if (deadAs >= 0 && standsDead != deadAs)
-        {
-            // An ohmmeter's half volt opens no diode and pulls no relay: what stands without it stands with it.
-            Open(condition);
-            dead ??= new DeadNetwork(circuit.Network);
-            var standing = Standing(condition, wanted.Setting);
-            dead.Stand(standing.Conductances, standing.SourceConductances);
-            standsDead = deadAs;
-        }
-
-        if (wanted.Quantity == Quantity.PeakVolts)
-        {
-            peaks = peaks.Length < pairs.Count ? new double[pairs.Count] : peaks;
-            state.Fire(pairs, peaks);
-        }
-
-        for (var i = 0; i < pairs.Count; i++)
-        {
-            var figure = wanted.Quantity == Quantity.PeakVolts ? peaks[i] : Figure(wanted, pairs[i]);
-            shown.Set(condition, i, particle, Scale.Of(wanted.Quantity, figure));
-        }
-    }
-
-    /// <summary>
-    /// A state with its batteries off in a setting. With nothing to drive it, no severity moves a relay: the first
-    /// particle of a fault that is settled in a condition shows the others how it stands.
-    /// </summary>
-    private CircuitState Standing(int condition, ControlSetting setting)
-    {
-        if (stood[condition] is { } first)
-        {
-            still ??= new CircuitState(circuit);
-            still.Begin(opened);
-            still.StandAs(setting, first);
-            return still;
-        }
-
-        var settling = new CircuitState(circuit) { Tolerance = tolerance };
-        settling.Begin(opened);
-        settling.Move(setting);
-        return stood[condition] = settling;
-    }
-
-    private double Figure(Condition condition, (int Red, int Black) pair)
-    {
-        switch (condition.Quantity)
-        {
-            case Quantity.Action:
-            case Quantity.Glow:
-                return Joined(condition, pair);
-            case Quantity.Ohms:
-                return dead!.Ohms(pair.Red, pair.Black);
-            case Quantity.Beep:
-                return Scale.BeepOf(dead!.Ohms(pair.Red, pair.Black));
-            case Quantity.Diode:
-                return Metered(condition, pair, DiodeVolts, DiodeInsideOhms);
-            case Quantity.Spark:
-                state.Fire();
-                return Scale.SparkOf(load.Effect(state).Level);
-            case Quantity.AcVolts:
-                return state.Alternating(pair.Red, pair.Black);
-            case Quantity.Amps:
-                return Math.Max(0, -load.Effect(state).Level);
-            default:
-                return state.Drop(pair.Red, pair.Black);
-        }
-    }
-
-    /// <summary>What is seen while two points are joined.</summary>
-    private double Joined(Condition condition, (int Red, int Black) pair)
-    {
-        // A bulb warms up from where it stands: only its first look begins afresh.
-        var joined = Reading(pair);
-        joined.Begin(opened);
-        return condition.Jump!.Seen(
-            joined,
-            ohms =>
-            {
-                joined.ConnectMeter(0, ohms);
-                return joined.Move(condition.Setting);
-            },
-            load,
-            control
-        );
-    }
-
-    private CircuitState Reading((int Red, int Black) pair)
-    {
-        if (!metered.TryGetValue(pair, out var reading))
-        {
-            reading = new CircuitState(circuit, circuit.WithMeter(pair.Red, pair.Black)) { Tolerance = tolerance };
-            metered.Add(pair, reading);
-        }
-
-        return reading;
-    }
-
-    /// <summary>Volts that a source of the meter's own leaves between two nodes.</summary>
-    private double Metered(Condition condition, (int Red, int Black) pair, double testVolts, double insideOhms)
-    {
-        var reading = Reading(pair);
-        reading.Begin(opened);
-        reading.ConnectMeter(testVolts, insideOhms);
-        reading.Move(condition.Setting);
-        return reading.Drop(pair.Red, pair.Black);
-    }
-
-    private void NoteVolts(Predictions shown, int condition, int particle)
-    {
-        var reference = table.Circuit.Reference;
-        meterLoad.Look(state);
-        for (var n = 0; n < table.Circuit.Network.NodeCount; n++)
-        {
-            if (state.Joined(n, reference))
-            {
-                NoteJoined(shown, condition, n, particle);
-                continue;
-            }
-
-            var (island, anchor) = meterLoad.IslandOf(n);
-            shown.Set(condition, n, particle, Across.Afloat(island, state.Drop(n, anchor)));
-        }
-
-        for (var l = 0; l < lamps.Length; l++)
-        {
-            shown.Glows[condition][(l * table.Particles) + particle] = (float)lamps[l].Effect(state).Level;
-        }
-    }
-
-    /// <summary>
-    /// Open volts of a node, and how it gives way to a meter; not a number where only the meter's own load
-    /// decides what a diode lets through of a wave.
-    /// </summary>
-    private void NoteJoined(Predictions shown, int condition, int node, int particle)
-    {
-        const double NothingVolts = 0.05;
-        var volts = state.Drop(node, table.Circuit.Reference);
-        var how = meterLoad.Of(node);
-        var known =
-            how.Share >= 1
-            || !state.IsAveraged
-            || (state.Steady(node, table.Circuit.Reference) && Math.Abs(volts) > NothingVolts);
-        shown.Set(condition, node, particle, known ? volts : double.NaN);
-        if (known && how.Share < 1)
-        {
-            shown.SetHanging(condition, node, particle, how);
-        }
-    }
-
-    /// <summary>What is heard in the state now, if its last move settled so.</summary>
-    private Heard Listen(Settlement settlement)
-    {
-        settled = settlement;
-        if (table.Conditions[0].Speed != DutySpeed.Rest)
-        {
-            state.Fire();
-        }
-
-        var shown = load.Effect(state);
-        if (table.Duty.Refuses)
-        {
-            var idles = shown.Kind switch
-            {
-                EffectKind.Charges => shown.Level > -DrainAmps,
-                EffectKind.Sparks => shown.Level < 1,
-                EffectKind.LetsRun => shown.Level <= 0,
-                EffectKind.Glows => shown.Level < Filament.GlowsFrom,
-                _ => shown.Level < Idle * 8,
-            };
-            return idles ? Heard.Works : Heard.Nothing;
-        }
-
-        if (settlement == Settlement.Chatters)
-        {
-            return Heard.Chatter;
-        }
-
-        return shown.Kind switch
-        {
-            EffectKind.Turns when shown.Level > 0 => shown.Level >= SlowShare ? Heard.Works : Heard.Slow,
-            EffectKind.Glows when shown.Level >= Filament.BrightFrom => Heard.Works,
-            EffectKind.Glows when shown.Level >= Filament.GlowsFrom => Heard.Slow,
-            EffectKind.Works when shown.Level >= 1 => Heard.Works,
-            EffectKind.Works when shown.Level >= WeakSpark => Heard.Slow,
-            EffectKind.Sounds when shown.Level >= Filament.GlowsFrom => Heard.Works,
-            EffectKind.Sparks when shown.Level >= 1 => Heard.Works,
-            EffectKind.Sparks when shown.Level >= WeakSpark => Heard.Slow,
-            EffectKind.LetsRun when shown.Level > 0 => Heard.Works,
-            EffectKind.Charges when shown.Level >= ChargesShare * table.HealthyAmps => Heard.Works,
-            EffectKind.Charges when shown.Level >= LeastCharge * table.HealthyAmps => Heard.Slow,
-            _ => control?.Effect(state).Level > 0 ? Heard.OneClick : Heard.Nothing,
-        };
     }
 }

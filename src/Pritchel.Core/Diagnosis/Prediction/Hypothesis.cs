@@ -1,7 +1,8 @@
+using System.Collections.Concurrent;
+using System.Runtime.InteropServices;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 
@@ -48,6 +49,75 @@ public sealed class Hypothesis
         }
     }
 
+    /// <summary>Keeps what is alike once, see <see cref="Predictions.Pack"/>.</summary>
+    internal void Pack(Hypothesis? sound, ConcurrentDictionary<float, float[]> constants)
+    {
+        if (shown is not null && !ReferenceEquals(this, sound))
+        {
+            shown.Pack(sound?.shown, constants);
+        }
+    }
+
+    /// <summary>Writes what it shows; the fault is told by whoever knows its number.</summary>
+    internal void Write(BinaryWriter writer, Hypothesis? sound)
+    {
+        foreach (var said in heard)
+        {
+            writer.Write((byte)said);
+        }
+
+        Write(writer, Severities);
+        Write(writer, mass ?? []);
+        writer.Write(shown is not null);
+        shown?.Write(writer, sound?.shown);
+    }
+
+    /// <summary>What was written of a hypothesis of the same table.</summary>
+    internal static Hypothesis Read(
+        BinaryReader reader,
+        PredictionTable table,
+        Fault? fault,
+        Hypothesis? sound,
+        Dictionary<float, float[]> constants
+    )
+    {
+        var heard = new Heard[table.Particles];
+        for (var p = 0; p < heard.Length; p++)
+        {
+            heard[p] = (Heard)reader.ReadByte();
+        }
+
+        var (severities, mass) = (ReadFigures(reader), ReadFigures(reader));
+        Predictions? shown = null;
+        if (reader.ReadBoolean())
+        {
+            shown = new Predictions(table, table.Lamps.Count);
+            shown.Read(reader, sound?.shown, constants);
+        }
+
+        return new Hypothesis(fault, shown, heard, mass.Length == 0 ? null : mass) { Severities = severities };
+    }
+
+    private static void Write(BinaryWriter writer, double[] figures)
+    {
+        writer.Write(figures.Length);
+        writer.Write(MemoryMarshal.AsBytes(figures.AsSpan()));
+    }
+
+    private static double[] ReadFigures(BinaryReader reader)
+    {
+        const int Most = 4096;
+        var count = reader.ReadInt32();
+        if (count is < 0 or > Most)
+        {
+            throw new InvalidDataException("So many particles are never drawn.");
+        }
+
+        var figures = new double[count];
+        reader.BaseStream.ReadExactly(MemoryMarshal.AsBytes(figures.AsSpan()));
+        return figures;
+    }
+
     /// <summary>Severity of each particle, as a fraction of the fault's range; none where nothing was kept.</summary>
     internal double[] Severities { get; init; } = [];
 
@@ -74,7 +144,7 @@ public sealed class Hypothesis
     public ReadOnlySpan<Heard> HeardBy => heard;
 
     /// <summary>
-    /// What stands at a node in a condition before a meter loads it, by particle, on <see cref="Scale"/>: volts above battery
+    /// What stands at a node in a condition before a meter loads it, by particle, on the scale of what is read: volts above battery
     /// negative, or kept apart where nothing joins it to that; in a condition of pairs, the reading with this node under the red probe, and
     /// zero for the black one.
     /// </summary>

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 
@@ -13,8 +14,7 @@ namespace Pritchel.Core.Diagnosis.Prediction;
 /// </summary>
 internal sealed class MeterLoad
 {
-    // Ten megohms: common meters on volts.
-    private const double MeterSiemens = 1e-7;
+    private readonly double meterSiemens;
 
     // A tenth of the reading is lost behind this.
     private const double FirmSiemens = 1e-6;
@@ -28,8 +28,9 @@ internal sealed class MeterLoad
     private readonly (int Number, int Anchor)[] afloat;
     private int islands;
 
-    public MeterLoad(Circuit circuit)
+    public MeterLoad(Circuit circuit, Ohms input)
     {
+        meterSiemens = 1 / input.Value;
         this.circuit = circuit;
         network = circuit.Network;
         parents = new int[network.NodeCount];
@@ -93,7 +94,7 @@ internal sealed class MeterLoad
         var root = Root(node);
         return root == Root(network.Reference)
             ? Hanging.Firm
-            : new Hanging((float)(leaks[root] / (leaks[root] + MeterSiemens)), (float)low[root], (float)high[root]);
+            : new Hanging((float)(leaks[root] / (leaks[root] + meterSiemens)), (float)low[root], (float)high[root]);
     }
 
     /// <summary>A diode with one end on firm metal holds the loose metal at its other within its knee, on one side.</summary>

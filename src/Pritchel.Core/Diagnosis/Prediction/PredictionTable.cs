@@ -1,13 +1,12 @@
 using System.Collections.Concurrent;
-using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 
@@ -40,20 +39,31 @@ public sealed class PredictionTable
     // few, more are looked at: so many of both together.
     private const int CoarseConditions = 14;
     private const int CoarseWork = 12_000;
-    internal const double BeliefTolerance = 1e-4;
+
+    // First in a file: form 1.
+    private const int FileMark = 0x31_54_52_50;
 
     private readonly ConcurrentDictionary<(int Hypothesis, int About, int Within), Hypothesis> near = new();
     private readonly bool cranksStill;
     private readonly Alteration[] alterations;
     private ParticleDraws? draws;
+    private int seed;
     private HashSet<int>? only;
 
-    private PredictionTable(Circuit circuit, Duty duty, IReadOnlyList<string> altered, Grain grain = Grain.Fine)
+    private PredictionTable(
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<AlterationId> altered,
+        Meter meter,
+        Grain grain = Grain.Fine
+    )
     {
+        var tested = new TestedDuty(circuit, duty);
         Circuit = circuit;
+        Meter = meter;
         Grain = grain;
-        FollowsWaves = NeedsWaves(circuit, duty);
-        Effect = Procedures.Conditions.EffectOf(circuit, duty);
+        FollowsWaves = tested.FollowsWaves;
+        Effect = tested.Effect;
         cranksStill = !FollowsWaves && duty.Speed == DutySpeed.Crank && Effect != EffectKind.Sparks;
         Particles = (FollowsWaves, grain) switch
         {
@@ -63,24 +73,30 @@ public sealed class PredictionTable
             _ => UsualParticles,
         };
         Duty = duty;
-        HealthyAmps = Effect == EffectKind.Charges ? AmpsOf(circuit, duty) : 0;
-        Conditions = Procedures.Conditions.Of(circuit, duty);
+        HealthyAmps =
+            Effect == EffectKind.Charges
+                ? circuit.DeviceOf(duty.Load).Effect(DutyWaves.Tried(circuit, duty)).Level
+                : 0;
+        Conditions = ProcedureCatalogue.Conditions(tested);
         Altered = altered;
         alterations = altered.Count == 0 ? [] : [.. Alteration.Of(circuit).Where(a => altered.Contains(a.Id))];
         Off = [.. Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
-        Batteries = [.. Case.Batteries(circuit)];
-        Tested = [.. Enum.GetValues<SparkTesterAt>().Select(at => Case.Replaced(circuit, at).ToArray())];
+        Batteries = [.. circuit.Opening.Batteries];
+        Tested = [.. Enum.GetValues<SparkTesterAt>().Select(at => circuit.Opening.Replaced(at).ToArray())];
         DeadAs = [.. Conditions.Select(FirstDeadAs)];
         Lamps =
         [
             .. circuit
-                .Machine.Parts.Where(p => circuit.DeviceOf(p.Id).Effect(AtRest(circuit)).Kind == EffectKind.Glows)
+                .Machine.Parts.Where(p => circuit.DeviceOf(p.Id).Effect(tested.AtRest).Kind == EffectKind.Glows)
                 .Select(p => p.Id),
         ];
     }
 
     /// <summary>How many cases stand for each fault. Conditions and points are numbered alike in every grain.</summary>
     public Grain Grain { get; }
+
+    /// <summary>The meter that readings are predicted for: its input, beep, test sources and lamp.</summary>
+    public Meter Meter { get; }
 
     /// <summary>Particles per hypothesis.</summary>
     public int Particles { get; }
@@ -114,7 +130,7 @@ public sealed class PredictionTable
     internal bool Predicts(int condition) =>
         HasFigures(condition)
         && (
-            Conditions[condition] is not { Quantity: Quantity.Volts, Speed: not DutySpeed.Rest }
+            Conditions[condition] is not { Observable: DirectVolts, Speed: not DutySpeed.Rest }
             || FollowsWaves
             || Circuit.WaveEngine < 0
             || cranksStill
@@ -135,11 +151,11 @@ public sealed class PredictionTable
     /// <summary>Settings that readings may be taken in.</summary>
     public IReadOnlyList<Condition> Conditions { get; }
 
-    /// <summary>What was found altered, by <see cref="Alteration.Id"/>.</summary>
-    public IReadOnlyList<string> Altered { get; }
+    /// <summary>What was found altered.</summary>
+    public IReadOnlyList<AlterationId> Altered { get; }
 
-    /// <summary>Lamps an operator can see, by part id.</summary>
-    public IReadOnlyList<string> Lamps { get; }
+    /// <summary>Lamps an operator can see.</summary>
+    public IReadOnlyList<PartId> Lamps { get; }
 
     /// <summary>One entry per fault, then the sound machine last.</summary>
     public IReadOnlyList<Hypothesis> Hypotheses { get; private set; } = [];
@@ -159,19 +175,23 @@ public sealed class PredictionTable
     /// <summary>Solves every hypothesis in every condition.</summary>
     /// <param name="circuit">The machine.</param>
     /// <param name="duty">Duty that fails.</param>
-    /// <param name="altered">What was found altered, by <see cref="Alteration.Id"/>.</param>
+    /// <param name="altered">What was found altered.</param>
+    /// <param name="meter">Meter that will be used; an ordinary one when null.</param>
     /// <param name="seed">Seed of the particles.</param>
+    /// <param name="threads">How many threads may work on it at once; null for one on each core.</param>
     /// <param name="cancel">Gives it up.</param>
     public static PredictionTable Build(
         Circuit circuit,
         Duty duty,
-        IReadOnlyList<string> altered,
+        IReadOnlyList<AlterationId> altered,
+        Meter? meter = null,
         int seed = 20261,
+        int? threads = null,
         CancellationToken cancel = default
     )
     {
-        var table = new PredictionTable(circuit, duty, altered);
-        table.WorkOut(seed, cancel);
+        var table = new PredictionTable(circuit, duty, altered, meter ?? Meter.Ordinary);
+        table.WorkOut(seed, threads ?? Environment.ProcessorCount, cancel);
         return table;
     }
 
@@ -179,38 +199,45 @@ public sealed class PredictionTable
     /// Solves a few cases of each hypothesis in the conditions that are reached soonest, and in all where lamps are looked at:
     /// enough to choose the first test by, in a fraction of the time.
     /// </summary>
-    /// <inheritdoc cref="Build"/>
+    /// <param name="circuit">The machine.</param>
+    /// <param name="duty">Duty that fails.</param>
+    /// <param name="altered">What was found altered.</param>
+    /// <param name="soonest">So many conditions that are reached soonest, by number.</param>
+    /// <param name="meter">Meter that will be used; an ordinary one when null.</param>
+    /// <param name="seed">Seed of the particles.</param>
+    /// <param name="cancel">Gives it up.</param>
     public static PredictionTable BuildCoarse(
         Circuit circuit,
         Duty duty,
-        IReadOnlyList<string> altered,
+        IReadOnlyList<AlterationId> altered,
+        Func<PredictionTable, int, IEnumerable<int>> soonest,
+        Meter? meter = null,
         int seed = 20261,
         CancellationToken cancel = default
     )
     {
-        var table = new PredictionTable(circuit, duty, altered, Grain.Coarse);
+        var table = new PredictionTable(circuit, duty, altered, meter ?? Meter.Ordinary, Grain.Coarse);
         var most = table.FollowsWaves
             ? CoarseConditions
             : Math.Max(CoarseConditions, CoarseWork / Math.Max(1, circuit.Faults.Count));
-        var soonest = new TestPlan(table, ProbePoints.Of(circuit)).Soonest(most);
         var free = Enumerable.Range(0, table.Conditions.Count).Where(c => c == 0 || table.Conditions[c].IsFree);
-        table.only = soonest.Concat(free).ToHashSet();
-        table.WorkOut(seed, cancel);
+        table.only = soonest(table, most).Concat(free).ToHashSet();
+        table.WorkOut(seed, Environment.ProcessorCount, cancel);
         return table;
     }
 
-    private void WorkOut(int seed, CancellationToken cancel)
+    private void WorkOut(int seed, int threads, CancellationToken cancel)
     {
         var drawn = new ParticleDraws(Circuit, Particles, seed);
         Fault?[] faults = [.. FollowsWaves ? Relevance.Of(Circuit, Duty) : Circuit.Faults, null];
         var hypotheses = new Hypothesis[faults.Length];
-        var sound = new CaseRunner(this, Circuit, BeliefTolerance);
+        var sound = new CaseRunner(this, Circuit, DutyWaves.BeliefTolerance);
         var healthy = sound.Predict(null, drawn, null);
         Parallel.For(
             0,
             faults.Length,
-            new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = cancel },
-            () => new CaseRunner(this, Circuit, BeliefTolerance, sound),
+            new ParallelOptions { MaxDegreeOfParallelism = threads, CancellationToken = cancel },
+            () => new CaseRunner(this, Circuit, DutyWaves.BeliefTolerance, sound),
             (h, _, runner) =>
             {
                 hypotheses[h] = faults[h] switch
@@ -220,7 +247,7 @@ public sealed class PredictionTable
                     { Paths.Count: > 0 } fault => new CaseRunner(
                         this,
                         Circuit.With([fault]),
-                        BeliefTolerance,
+                        DutyWaves.BeliefTolerance,
                         sound
                     ).Predict(fault, drawn, healthy),
                     { } fault => runner.Predict(fault, drawn, healthy),
@@ -229,8 +256,84 @@ public sealed class PredictionTable
             },
             _ => { }
         );
+        var constants = new ConcurrentDictionary<float, float[]>();
+        healthy.Pack(null, constants);
+        Parallel.For(0, faults.Length, h => hypotheses[h].Pack(healthy, constants));
         Hypotheses = hypotheses;
-        draws = drawn;
+        (draws, this.seed) = (drawn, seed);
+    }
+
+    /// <summary>Writes what was worked out, so that reading it gives the same table.</summary>
+    public void Write(Stream stream)
+    {
+        using var writer = new BinaryWriter(stream, System.Text.Encoding.UTF8, leaveOpen: true);
+        writer.Write(FileMark);
+        writer.Write(seed);
+        writer.Write(Particles);
+        writer.Write(Conditions.Count);
+        writer.Write(Circuit.Network.NodeCount);
+        writer.Write(Hypotheses.Count);
+        Healthy.Write(writer, null);
+        var numbers = Circuit.Faults.Select((f, i) => (f.Id, i)).ToDictionary(f => f.Id, f => f.i);
+        foreach (var hypothesis in Hypotheses.SkipLast(1))
+        {
+            writer.Write(numbers[hypothesis.Fault!.Id]);
+            hypothesis.Write(writer, Healthy);
+        }
+    }
+
+    /// <summary>A table as it was written.</summary>
+    /// <param name="stream">Where it was written to.</param>
+    /// <param name="circuit">The same machine.</param>
+    /// <param name="duty">The same duty.</param>
+    /// <param name="altered">The same alterations.</param>
+    /// <param name="meter">The same meter.</param>
+    /// <exception cref="InvalidDataException">It is no table of these.</exception>
+    public static PredictionTable Read(
+        Stream stream,
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<AlterationId> altered,
+        Meter meter
+    )
+    {
+        var table = new PredictionTable(circuit, duty, altered, meter);
+        using var reader = new BinaryReader(stream, System.Text.Encoding.UTF8, leaveOpen: true);
+        try
+        {
+            table.Read(reader);
+            return table;
+        }
+        catch (EndOfStreamException e)
+        {
+            throw new InvalidDataException("The table is cut short.", e);
+        }
+    }
+
+    private void Read(BinaryReader reader)
+    {
+        var mark = reader.ReadInt32();
+        seed = reader.ReadInt32();
+        if (
+            mark != FileMark
+            || reader.ReadInt32() != Particles
+            || reader.ReadInt32() != Conditions.Count
+            || reader.ReadInt32() != Circuit.Network.NodeCount
+        )
+        {
+            throw new InvalidDataException("The table is not one of this machine and duty.");
+        }
+
+        var hypotheses = new Hypothesis[reader.ReadInt32()];
+        var constants = new Dictionary<float, float[]>();
+        var sound = Hypothesis.Read(reader, this, null, null, constants);
+        hypotheses[^1] = sound;
+        for (var h = 0; h + 1 < hypotheses.Length; h++)
+        {
+            hypotheses[h] = Hypothesis.Read(reader, this, Circuit.Faults[reader.ReadInt32()], sound, constants);
+        }
+
+        Hypotheses = hypotheses;
     }
 
     /// <summary>
@@ -257,8 +360,8 @@ public sealed class PredictionTable
 
         var (severities, mass) = Spread(key.Item2 / Steps, Math.Max(1, key.Item3) / Steps);
         var before = Hypotheses[hypothesis];
-        var runner = new CaseRunner(this, Circuit.With([before.Fault!]), BeliefTolerance);
-        return near.GetOrAdd(key, runner.Again(before, draws!, Healthy, severities, mass));
+        var runner = new CaseRunner(this, Circuit.With([before.Fault!]), DutyWaves.BeliefTolerance);
+        return near.GetOrAdd(key, runner.Again(before, draws ??= new ParticleDraws(Circuit, Particles, seed), Healthy, severities, mass));
     }
 
     /// <summary>
@@ -288,57 +391,20 @@ public sealed class PredictionTable
     }
 
     /// <summary>The sound machine's predictions alone: enough to ask what lights, long before the faults are worked out.</summary>
-    internal static PredictionTable Sketch(Circuit circuit, Duty duty, IReadOnlyList<string> altered, int seed = 20261)
+    internal static PredictionTable Sketch(Circuit circuit, Duty duty, IReadOnlyList<AlterationId> altered, Meter? meter = null, int seed = 20261)
     {
-        var table = new PredictionTable(circuit, duty, altered, Grain.Coarse);
+        var table = new PredictionTable(circuit, duty, altered, meter ?? Meter.Ordinary, Grain.Coarse);
         var drawn = new ParticleDraws(circuit, table.Particles, seed);
-        table.Hypotheses = [new CaseRunner(table, circuit, BeliefTolerance).Predict(null, drawn, null)];
+        table.Hypotheses = [new CaseRunner(table, circuit, DutyWaves.BeliefTolerance).Predict(null, drawn, null)];
         return table;
     }
 
-    /// <summary>Whether a duty is done by the waves of charge windings, rather than by an ignition or a battery at rest.</summary>
-    internal static bool NeedsWaves(Circuit circuit, Duty duty) =>
-        circuit.WaveEngine >= 0
-        && duty.Speed != DutySpeed.Rest
-        && Procedures.Conditions.EffectOf(circuit, duty)
-            is EffectKind.Charges
-                or EffectKind.Works
-                or EffectKind.Glows
-                or EffectKind.Sounds
-        && !(duty.Speed == DutySpeed.Crank && StandsStill(circuit, duty));
-
-    /// <summary>
-    /// Whether charge windings leave the sound machine as it is at a duty's speed: too slow to overcome the battery, they
-    /// change no volts that a meter shows as a mean.
-    /// </summary>
-    private static bool StandsStill(Circuit circuit, Duty duty)
-    {
-        const double NothingVolts = 0.05;
-        var (still, waving) = (Tried(circuit, duty, waves: false), Tried(circuit, duty, waves: true));
-        return Enumerable
-            .Range(0, circuit.Network.NodeCount)
-            .All(n => Math.Abs(still.Drop(n, circuit.Reference) - waving.Drop(n, circuit.Reference)) < NothingVolts);
-    }
-
-    private static CircuitState Tried(Circuit circuit, Duty duty, bool waves)
-    {
-        var state = new CircuitState(circuit) { FollowsWaves = waves };
-        state.Begin(circuit.NominalParameters());
-        for (var e = 0; e < circuit.Engines.Count; e++)
-        {
-            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], duty.Speed));
-        }
-
-        state.Move(circuit.Setting(duty.Setting));
-        return state;
-    }
-
     /// <summary>A duty with its conditions and no predictions: enough to try it.</summary>
-    internal static PredictionTable Bare(Circuit circuit, Duty duty, IReadOnlyList<string> altered) =>
-        new(circuit, duty, altered);
+    internal static PredictionTable Bare(Circuit circuit, Duty duty, IReadOnlyList<AlterationId> altered) =>
+        new(circuit, duty, altered, Meter.Ordinary);
 
-    /// <summary>Lamps that glow in a condition when all is well, by part id: the ones worth asking about.</summary>
-    public IEnumerable<string> LampsLit(int condition)
+    /// <summary>Lamps that glow in a condition when all is well: the ones worth asking about.</summary>
+    public IEnumerable<PartId> LampsLit(int condition)
     {
         const float Lit = 0.5f;
         return Conditions[condition].IsFree ? Lamps.Where((_, l) => Healthy.Glow(condition, l)[0] > Lit) : [];
@@ -355,7 +421,7 @@ public sealed class PredictionTable
 
     private int FirstDeadAs(Condition wanted)
     {
-        static bool IsDead(Condition condition) => condition.Quantity is Quantity.Ohms or Quantity.Beep;
+        static bool IsDead(Condition condition) => condition.Observable is DeadOhms or Beep;
         return !IsDead(wanted)
             ? -1
             : Conditions
@@ -368,21 +434,30 @@ public sealed class PredictionTable
                 );
     }
 
-    private Hypothesis OpenIn(string partId) =>
+    private Hypothesis OpenIn(PartId part) =>
         Hypotheses.FirstOrDefault(h =>
-            h.HasPredictions
-            && h.Fault is { Kind: FaultKind.Open } fault
-            && string.Equals(fault.Repair.Id, "part:" + partId, StringComparison.Ordinal)
+            h is { HasPredictions: true, Fault: { Kind: FaultKind.Open } fault }
+            && fault.Repair.Id == RepairId.OfPart(part)
         ) ?? Healthy;
 
-    private static double AmpsOf(Circuit circuit, Duty duty) =>
-        circuit.DeviceOf(duty.Load).Effect(Tried(circuit, duty, waves: true)).Level;
+    /// <summary>Number of a lamp among <see cref="Lamps"/>; −1 when it is none of them.</summary>
+    public int LampNumber(PartId lamp) => Lamps.ToList().IndexOf(lamp);
 
-    private static CircuitState AtRest(Circuit circuit)
+    /// <summary>The condition in which any two points may be read in a setting at a speed; null where there is none.</summary>
+    public int? FreeCondition(NamedSetting setting, DutySpeed speed)
     {
-        var state = new CircuitState(circuit);
-        state.Begin(circuit.NominalParameters());
-        state.Move(circuit.Setting(null));
-        return state;
+        for (var c = 0; c < Conditions.Count; c++)
+        {
+            if (
+                Conditions[c].IsFree
+                && Conditions[c].Speed == speed
+                && Conditions[c].Setting.Named(Circuit.Machine).Equals(setting)
+            )
+            {
+                return c;
+            }
+        }
+
+        return null;
     }
 }

@@ -1,14 +1,25 @@
-using Pritchel.Core.Diagnosis.Procedures;
+using System.Collections.Concurrent;
+using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 
-/// <summary>Figures of one hypothesis, laid out so that particles lie side by side.</summary>
+/// <summary>
+/// Figures of one hypothesis, laid out so that particles lie side by side. While they are worked out, one array holds a
+/// condition; once packed, each point has a row, which it shares with the sound machine wherever the two are alike.
+/// </summary>
 internal sealed class Predictions
 {
     private static readonly Dictionary<int, Hanging[]> None = [];
+    // One millivolt, a tenth of a percent of ohms; a power of two, so that rounding to it is exact.
+    internal const float Step = 1f / 1024;
+
+    // Beyond this a float is no finer than the step itself.
+    private const float Coarser = 8192;
+
     private readonly float[][] figures;
+    private readonly float[][]?[] rows;
     private readonly int[][] slots;
     private readonly float[] nothing;
     private readonly Dictionary<int, Hanging[]>?[] hanging;
@@ -25,6 +36,7 @@ internal sealed class Predictions
         Glows = [.. conditions.Select(c => new float[(c.IsFree ? lamps : 0) * particles])];
         Chatters = [.. conditions.Select(_ => new bool[particles])];
         hanging = new Dictionary<int, Hanging[]>?[conditions.Count];
+        rows = new float[][]?[conditions.Count];
         for (var c = 0; c < figures.Length; c++)
         {
             if (!table.HasFigures(c))
@@ -41,7 +53,9 @@ internal sealed class Predictions
     public ReadOnlySpan<float> At(int condition, int node, int particles)
     {
         var slot = slots[condition].Length == 0 ? node : slots[condition][node];
-        return slot < 0 ? nothing : figures[condition].AsSpan(slot * particles, particles);
+        return slot < 0 ? nothing
+            : rows[condition] is { } packed ? packed[slot]
+            : figures[condition].AsSpan(slot * particles, particles);
     }
 
     /// <summary>How a node gives way to a meter, by particle; empty where it is firm in all.</summary>
@@ -97,8 +111,9 @@ internal sealed class Predictions
 
     /// <summary>Takes another's figures of a condition for its own.</summary>
     public void Borrow(Predictions other, int condition) =>
-        (figures[condition], Glows[condition], Chatters[condition], hanging[condition]) = (
+        (figures[condition], rows[condition], Glows[condition], Chatters[condition], hanging[condition]) = (
             other.figures[condition],
+            other.rows[condition],
             other.Glows[condition],
             other.Chatters[condition],
             other.hanging[condition]
@@ -106,6 +121,132 @@ internal sealed class Predictions
 
     public void Set(int condition, int slot, int particle, double value) =>
         figures[condition][(slot * nothing.Length) + particle] = (float)value;
+
+    /// <summary>Rounds everything to what a meter could tell and keeps what is alike once.</summary>
+    /// <param name="sound">The sound machine's, already packed; null for its own.</param>
+    /// <param name="constants">Rows that are alike for every particle, shared by all.</param>
+    public void Pack(Predictions? sound, ConcurrentDictionary<float, float[]> constants)
+    {
+        for (var c = 0; c < figures.Length; c++)
+        {
+            if (sound is not null && Borrowed(sound, c))
+            {
+                Borrow(sound, c);
+                continue;
+            }
+
+            var flat = figures[c];
+            var packed = new float[flat.Length / nothing.Length][];
+            for (var slot = 0; slot < packed.Length; slot++)
+            {
+                packed[slot] = Packed(
+                    flat.AsSpan(slot * nothing.Length, nothing.Length),
+                    sound?.rows[c]?[slot],
+                    constants
+                );
+            }
+
+            Round(Glows[c]);
+            (rows[c], figures[c]) = (packed, []);
+        }
+    }
+
+    private static float[] Packed(Span<float> row, float[]? sound, ConcurrentDictionary<float, float[]> constants)
+    {
+        Round(row);
+        if (sound is not null && row.SequenceEqual(sound))
+        {
+            return sound;
+        }
+
+        return row.ContainsAnyExcept(row[0]) || float.IsNaN(row[0])
+            ? row.ToArray()
+            : constants.GetOrAdd(row[0], static (value, count) => Filled(value, count), row.Length);
+    }
+
+    private static float[] Filled(float value, int count)
+    {
+        var row = new float[count];
+        Array.Fill(row, value);
+        return row;
+    }
+
+    private static void Round(Span<float> row)
+    {
+        foreach (ref var figure in row)
+        {
+            if (Math.Abs(figure) < Coarser)
+            {
+                figure = MathF.Round(figure / Step) * Step;
+            }
+        }
+    }
+
+    /// <summary>Writes what is its own; what is the sound machine's is said to be.</summary>
+    public void Write(BinaryWriter writer, Predictions? sound)
+    {
+        for (var c = 0; c < rows.Length; c++)
+        {
+            var borrowed = sound is not null && Borrowed(sound, c);
+            writer.Write(borrowed);
+            if (borrowed)
+            {
+                continue;
+            }
+
+            foreach (var (row, slot) in rows[c]!.Select((row, slot) => (row, slot)))
+            {
+                PredictionRow.Write(writer, row, sound?.rows[c]?[slot]);
+            }
+
+            PredictionRow.Write(writer, Glows[c], sound?.Glows[c]);
+            foreach (var chatters in Chatters[c])
+            {
+                writer.Write(chatters);
+            }
+
+            writer.Write(hanging[c]?.Count ?? 0);
+            foreach (var (node, all) in hanging[c] ?? None)
+            {
+                writer.Write(node);
+                PredictionRow.Write(writer, all);
+            }
+        }
+    }
+
+    /// <summary>Takes in what was written of a hypothesis of the same table.</summary>
+    public void Read(BinaryReader reader, Predictions? sound, Dictionary<float, float[]> constants)
+    {
+        for (var c = 0; c < rows.Length; c++)
+        {
+            if (reader.ReadBoolean())
+            {
+                Borrow(sound ?? throw new InvalidDataException("The sound machine borrows from nobody."), c);
+                continue;
+            }
+
+            var packed = new float[figures[c].Length / nothing.Length][];
+            for (var slot = 0; slot < packed.Length; slot++)
+            {
+                packed[slot] = PredictionRow.Read(reader, nothing.Length, sound?.rows[c]?[slot], constants);
+            }
+
+            (rows[c], figures[c]) = (packed, []);
+            Glows[c] = PredictionRow.Read(reader, Glows[c].Length, sound?.Glows[c], null);
+            for (var p = 0; p < nothing.Length; p++)
+            {
+                Chatters[c][p] = reader.ReadBoolean();
+            }
+
+            var loose = reader.ReadInt32();
+            hanging[c] = loose == 0 ? null : [];
+            for (var n = 0; n < loose; n++)
+            {
+                var node = reader.ReadInt32();
+                hanging[c]![node] = PredictionRow.ReadHanging(reader, nothing.Length);
+            }
+        }
+    }
 
     private static int[] Slots(IReadOnlyList<(int Red, int Black)> pairs, int nodes)
     {

@@ -1,9 +1,8 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
@@ -20,10 +19,7 @@ internal static class Relevance
     {
         var state = new CircuitState(circuit);
         state.Begin(circuit.NominalParameters());
-        for (var e = 0; e < circuit.Engines.Count; e++)
-        {
-            state.SetSpeed(e, Symptoms.RpmOf(circuit.Engines[e], duty.Speed));
-        }
+        state.SetSpeeds(duty.Speed);
 
         state.Move(circuit.Setting(duty.Setting));
         var amps = circuit
@@ -42,10 +38,10 @@ internal static class Relevance
     }
 
     /// <summary>Most that flows in any branch at the load's terminals.</summary>
-    private static double OwnAmps(Circuit circuit, string load, List<(int From, int To, double Amps)> amps)
+    private static double OwnAmps(Circuit circuit, PartId load, List<(int From, int To, double Amps)> amps)
     {
-        var part = circuit.Machine.Parts.First(p => string.Equals(p.Id, load, StringComparison.Ordinal));
-        var own = part.Terminals.Select(t => circuit.NodeOf($"{load}.{t}")).ToHashSet();
+        var part = circuit.Machine.Index.Part(load)!;
+        var own = part.Addresses.Select(a => circuit.NodeOf(a)).ToHashSet();
         return amps.Where(b => own.Contains(b.From) || own.Contains(b.To)).Select(b => b.Amps).DefaultIfEmpty(0).Max();
     }
 
@@ -54,10 +50,5 @@ internal static class Relevance
         state.Heating(new BranchId(branch)) * state.Conductances[branch];
 
     private static bool IsGround(Circuit circuit, int node) =>
-        circuit
-            .NodeAddresses[node]
-            .Any(a =>
-                a.Contains('.', StringComparison.Ordinal)
-                && MachineWords.PartAt(circuit.Machine, a).Kind == PartKinds.Body
-            );
+        circuit.TerminalsAt(node).Any(a => circuit.Is(a.Part, PartTraits.IsMetal));
 }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
@@ -18,8 +19,8 @@ public sealed partial class MachineValidator
 
     private readonly Machine machine;
     private readonly List<MachineProblem> problems = [];
-    private readonly Dictionary<string, HashSet<string>> terminals = new(StringComparer.Ordinal);
-    private readonly HashSet<string> used = new(StringComparer.Ordinal);
+    private readonly Dictionary<PartId, HashSet<TerminalId>> terminals = [];
+    private readonly HashSet<TerminalAddress> used = [];
 
     private MachineValidator(Machine machine) => this.machine = machine;
 
@@ -45,12 +46,13 @@ public sealed partial class MachineValidator
             return;
         }
 
-        CheckIds("/places", machine.Places.Select(p => p.Id));
-        CheckIds("/controls", machine.Controls.Select(c => c.Id));
-        CheckIds("/parts", machine.Parts.Select(p => p.Id));
-        CheckIds("/wires", machine.Wires.Select(w => w.Id));
-        CheckIds("/mounts", machine.Mounts.Select(m => m.Id));
-        CheckIds("/engines", Engines.Select(e => e.Id));
+        CheckIds("/places", machine.Places.Select(p => p.Id.Text));
+        CheckIds("/controls", machine.Controls.Select(c => c.Id.Text));
+        CheckIds("/parts", machine.Parts.Select(p => p.Id.Text));
+        CheckIds("/wires", machine.Wires.Select(w => w.Id.Text));
+        CheckIds("/mounts", machine.Mounts.Select(m => m.Id.Text));
+        CheckIds("/engines", Engines.Select(e => e.Id.Text));
+        CheckIds("/duties", machine.Duties.Select(d => d.Id.Text));
         CheckPlaces();
         CheckControls();
         CheckParts();
@@ -66,7 +68,7 @@ public sealed partial class MachineValidator
 
     private void CheckTexts()
     {
-        if (!ShortName().IsMatch(machine.Id))
+        if (!ShortName().IsMatch(machine.Id.Text))
         {
             Report("/id", "Must be 1 to 60 small letters, digits and hyphens, starting with a letter.");
         }
@@ -103,7 +105,7 @@ public sealed partial class MachineValidator
             Text($"/controls/{i}/name", control.Name);
             if (
                 control.Positions.Count is < 2 or > 12
-                || control.Positions.Distinct(StringComparer.Ordinal).Count() != control.Positions.Count
+                || control.Positions.Distinct().Count() != control.Positions.Count
             )
             {
                 Report($"/controls/{i}/positions", "Must be 2 to 12 different position names.");
@@ -111,18 +113,18 @@ public sealed partial class MachineValidator
 
             foreach (var position in control.Positions)
             {
-                Text($"/controls/{i}/positions", position);
+                Text($"/controls/{i}/positions", position.Text);
             }
 
-            Among($"/controls/{i}/rest", control.Rest, control.Positions, "position of this control");
+            Among($"/controls/{i}/rest", control.Rest.Text, Texts(control.Positions), "position of this control");
             for (var h = 0; h < control.Held.Count; h++)
             {
-                Among($"/controls/{i}/held/{h}", control.Held[h], control.Positions, "position of this control");
+                Among($"/controls/{i}/held/{h}", control.Held[h].Text, Texts(control.Positions), "position of this control");
             }
 
-            foreach (var said in control.Says ?? new Dictionary<string, string>(StringComparer.Ordinal))
+            foreach (var said in control.Says ?? new Dictionary<PositionId, string>())
             {
-                Among($"/controls/{i}/says", said.Key, control.Positions, "position of this control");
+                Among($"/controls/{i}/says", said.Key.Text, Texts(control.Positions), "position of this control");
                 Text($"/controls/{i}/says/{said.Key}", said.Value);
             }
         }
@@ -138,14 +140,14 @@ public sealed partial class MachineValidator
             MayHave(at + "/legend", part.Legend);
             MayHave(at + "/drawnAt", part.DrawnAt);
             CheckSides(at, part);
-            Among(at + "/place", part.Place, machine.Places.Select(p => p.Id), "place");
+            Among(at + "/place", part.Place.Text, Texts(machine.Places.Select(p => p.Id)), "place");
             terminals[part.Id] = [.. part.Terminals];
             if (part.Terminals.Count == 0 || terminals[part.Id].Count != part.Terminals.Count)
             {
                 Report(at + "/terminals", "Must be at least one terminal, each once.");
             }
 
-            foreach (var odd in part.Terminals.Where(t => !TerminalName().IsMatch(t)))
+            foreach (var odd in part.Terminals.Select(t => t.Text).Where(t => !TerminalName().IsMatch(t)))
             {
                 Report(
                     at + "/terminals",
@@ -174,7 +176,7 @@ public sealed partial class MachineValidator
 
         if (
             part.Sides is { } sides
-            && (sides.Count != 2 || !string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal))
+            && (sides.Count != 2 || part.Kind != PartKinds.Coupling)
         )
         {
             Report(at + "/sides", "Only a coupling has sides, and it has two.");
@@ -186,7 +188,8 @@ public sealed partial class MachineValidator
         if (
             kind.Terminals.Count > 0
             && !part
-                .Terminals.Except(kind.OptionalTerminals, StringComparer.Ordinal)
+                .Terminals.Select(t => t.Text)
+                .Except(kind.OptionalTerminals, StringComparer.Ordinal)
                 .ToHashSet(StringComparer.Ordinal)
                 .SetEquals(kind.Terminals)
         )
@@ -194,15 +197,18 @@ public sealed partial class MachineValidator
             Report(at + "/terminals", $"A {kind.Name} has {kind.TerminalRule}.");
         }
 
-        if (string.Equals(kind.Name, PartKinds.Coupling, StringComparison.Ordinal))
+        if (kind.Name == PartKinds.Coupling)
         {
             foreach (
                 var odd in part.Terminals.Where(t =>
-                    !Cavity().IsMatch(t) || !terminals[part.Id].Contains(t[..^1] + (t[^1] == 'a' ? 'b' : 'a'))
+                    !CavityHalf().IsMatch(t.Text) || !terminals[part.Id].Contains(Cavity.OtherHalf(t))
                 )
             )
             {
-                Report(at + "/terminals", $"“{Cut(odd)}” is not half of a cavity: a coupling has {kind.TerminalRule}.");
+                Report(
+                    at + "/terminals",
+                    $"“{Cut(odd.Text)}” is not half of a cavity: a coupling has {kind.TerminalRule}."
+                );
             }
         }
     }
@@ -211,7 +217,7 @@ public sealed partial class MachineValidator
     {
         foreach (var (name, value) in part.Values ?? new Dictionary<string, double>(StringComparer.Ordinal))
         {
-            if (kind.Values.FirstOrDefault(v => string.Equals(v.Name, name, StringComparison.Ordinal)) is not { } rule)
+            if (kind.Values.FirstOrDefault(v => v.Name == name) is not { } rule)
             {
                 Among($"{at}/values/{name}", name, kind.Values.Select(v => v.Name), $"figure of a {kind.Name}");
                 continue;
@@ -219,11 +225,21 @@ public sealed partial class MachineValidator
 
             Within($"{at}/values/{name}", value, rule.Least, rule.Most, "");
         }
+
+        var figures = new PartFigures(kind, part);
+        if (
+            kind.Values.Any(v => v.Name == "pullInVolts")
+            && kind.Values.Any(v => v.Name == "dropOutVolts")
+            && figures["dropOutVolts"] >= figures["pullInVolts"]
+        )
+        {
+            Report(at + "/values/dropOutVolts", "Must be below pullInVolts: what pulls in must hold before it lets go.");
+        }
     }
 
     private void CheckContacts(string at, Part part)
     {
-        var isSwitch = string.Equals(part.Kind, PartKinds.Switch, StringComparison.Ordinal);
+        var isSwitch = part.Kind == PartKinds.Switch;
         if (isSwitch != (part.Contacts is { Count: > 0 }))
         {
             Report(at + "/contacts", isSwitch ? "A switch has at least one contact." : "Only a switch has contacts.");
@@ -232,25 +248,32 @@ public sealed partial class MachineValidator
         for (var c = 0; isSwitch && c < (part.Contacts?.Count ?? 0); c++)
         {
             var (contact, place) = (part.Contacts![c], $"{at}/contacts/{c}");
-            if (contact.Between.Count != 2 || !contact.Between.All(terminals[part.Id].Contains))
+            if (
+                contact.Between.Count != 2
+                || contact.Between[0] == contact.Between[1]
+                || !contact.Between.All(terminals[part.Id].Contains)
+            )
             {
-                Report(place + "/between", $"Must be two of this part's terminals: {List(part.Terminals)}.");
+                Report(
+                    place + "/between",
+                    $"Must be two different terminals of this part: {List(Texts(part.Terminals))}."
+                );
             }
 
-            Among(place + "/control", contact.Control, machine.Controls.Select(k => k.Id), "control");
-            var control = machine.Controls.FirstOrDefault(k =>
-                string.Equals(k.Id, contact.Control, StringComparison.Ordinal)
-            );
+            Among(place + "/control", contact.Control.Text, Texts(machine.Controls.Select(k => k.Id)), "control");
+            var control = machine.Controls.FirstOrDefault(k => k.Id == contact.Control);
             for (var p = 0; control is not null && p < contact.ClosedIn.Count; p++)
             {
                 Among(
                     $"{place}/closedIn/{p}",
-                    contact.ClosedIn[p],
-                    control.Positions,
+                    contact.ClosedIn[p].Text,
+                    Texts(control.Positions),
                     $"position of control {control.Id}"
                 );
             }
         }
+
+        CheckIds(at + "/contacts", (part.Contacts ?? []).Select(c => c.Id.Text));
     }
 
     private void CheckWires()
@@ -260,7 +283,7 @@ public sealed partial class MachineValidator
             var (wire, at) = (machine.Wires[i], $"/wires/{i}");
             CheckEnd(at + "/from", wire.From);
             CheckEnd(at + "/to", wire.To);
-            if (string.Equals(wire.From.At, wire.To.At, StringComparison.Ordinal))
+            if (wire.From.At == wire.To.At)
             {
                 Report(at + "/to/at", "A wire may not end where it began.");
             }
@@ -286,10 +309,10 @@ public sealed partial class MachineValidator
             {
                 Among(
                     at + "/chafesOn",
-                    body,
+                    body.Text,
                     machine
-                        .Parts.Where(p => string.Equals(p.Kind, PartKinds.Body, StringComparison.Ordinal))
-                        .Select(p => p.Id),
+                        .Parts.Where(p => p.Kind == PartKinds.Body)
+                        .Select(p => p.Id.Text),
                     "body"
                 );
             }
@@ -305,16 +328,14 @@ public sealed partial class MachineValidator
             return;
         }
 
-        var part = machine.Parts.FirstOrDefault(p =>
-            string.Equals(p.Id, MachineWords.Split(end.At).Part, StringComparison.Ordinal)
-        );
+        var part = machine.Index.PartAt(end.At);
         if (part is null)
         {
             return;
         }
 
-        var inCavity = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
-        if (inCavity != string.Equals(end.Joint, "cavity", StringComparison.Ordinal))
+        var inCavity = part.Kind == PartKinds.Coupling;
+        if (inCavity != (end.Joint == "cavity"))
         {
             Report(
                 at + "/joint",
@@ -330,6 +351,10 @@ public sealed partial class MachineValidator
             Text($"/mounts/{i}/name", machine.Mounts[i].Name);
             CheckAddress($"/mounts/{i}/terminal", machine.Mounts[i].Terminal);
             CheckAddress($"/mounts/{i}/on", machine.Mounts[i].On);
+            if (machine.Mounts[i].Terminal == machine.Mounts[i].On)
+            {
+                Report($"/mounts/{i}/on", "A mount joins a part's own metal to another body, not to itself.");
+            }
         }
     }
 
@@ -339,21 +364,21 @@ public sealed partial class MachineValidator
         {
             var (duty, at) = (machine.Duties[i], $"/duties/{i}");
             Text(at + "/name", duty.Name);
-            Among(at + "/load", duty.Load, machine.Parts.Select(p => p.Id), "part");
-            if (duty.Control is not null)
+            Among(at + "/load", duty.Load.Text, Texts(machine.Parts.Select(p => p.Id)), "part");
+            if (duty.Control is { } commands)
             {
-                Among(at + "/control", duty.Control, machine.Parts.Select(p => p.Id), "part");
+                Among(at + "/control", commands.Text, Texts(machine.Parts.Select(p => p.Id)), "part");
             }
 
             foreach (var (controlId, position) in duty.Setting)
             {
-                Among($"{at}/setting/{controlId}", controlId, machine.Controls.Select(c => c.Id), "control");
+                Among($"{at}/setting/{controlId}", controlId.Text, Texts(machine.Controls.Select(c => c.Id)), "control");
                 if (
-                    machine.Controls.FirstOrDefault(c => string.Equals(c.Id, controlId, StringComparison.Ordinal)) is
+                    machine.Index.Control(controlId) is
                     { } control
                 )
                 {
-                    Among($"{at}/setting/{controlId}", position, control.Positions, $"position of control {controlId}");
+                    Among($"{at}/setting/{controlId}", position.Text, Texts(control.Positions), $"position of control {controlId}");
                 }
             }
         }
@@ -364,33 +389,27 @@ public sealed partial class MachineValidator
         for (var i = 0; i < machine.Parts.Count; i++)
         {
             var part = machine.Parts[i];
-            if (!part.Terminals.Any(t => used.Contains($"{part.Id}.{t}")))
+            if (!part.Addresses.Any(used.Contains))
             {
                 Loose($"/parts/{i}", $"nothing is joined to {part.Id}; every part needs at least one wire or mount.");
             }
 
-            var isCoupling = string.Equals(part.Kind, PartKinds.Coupling, StringComparison.Ordinal);
             foreach (
                 var empty in part.Terminals.Where(t =>
-                    isCoupling
-                    && Cavity().IsMatch(t)
-                    && !used.Contains($"{part.Id}.{t}")
-                    && used.Contains($"{part.Id}.{Other(t)}")
+                    part.Kind == PartKinds.Coupling
+                    && CavityHalf().IsMatch(t.Text)
+                    && !used.Contains(part.At(t))
+                    && used.Contains(part.At(Cavity.OtherHalf(t)))
                 )
             )
             {
                 Loose(
                     $"/parts/{i}/terminals",
-                    $"a wire enters {part.Id} cavity {empty[..^1]} on one side and none leaves at {empty}."
+                    $"a wire enters {part.Id} cavity {Cavity.NameOf(empty)} on one side and none leaves at {empty}."
                 );
             }
 
-            if (
-                string.Equals(part.Kind, "splice", StringComparison.Ordinal)
-                && machine.Wires.Count(w =>
-                    Ends(w).Any(e => string.Equals(e.At, part.Id + ".x", StringComparison.Ordinal))
-                ) < 2
-            )
+            if (part.Kind == PartKinds.Splice && part.Addresses.Sum(a => machine.Index.EndsAt(a).Count()) < 2)
             {
                 Loose($"/parts/{i}", $"splice {part.Id} joins fewer than two wires.");
             }
@@ -444,13 +463,7 @@ public sealed partial class MachineValidator
 
         var waves = turned.Where(p => DeviceKinds.Named(p.Part.Kind)!.FollowsWave).ToList();
         foreach (
-            var (part, at) in waves.Where(w =>
-                !string.Equals(
-                    w.Part.Engine ?? Engines.FirstOrDefault()?.Id,
-                    waves[0].Part.Engine ?? Engines.FirstOrDefault()?.Id,
-                    StringComparison.Ordinal
-                )
-            )
+            var (part, at) in waves.Where(w => EngineOf(w.Part) != EngineOf(waves[0].Part))
         )
         {
             Report(at + "/engine", $"The charge windings of a machine are all on one engine; {part.Id} is on another.");
@@ -469,26 +482,25 @@ public sealed partial class MachineValidator
         {
             if (machine.Parts[i].Engine is { } engine)
             {
-                Among($"/parts/{i}/engine", engine, Engines.Select(e => e.Id), "engine");
+                Among($"/parts/{i}/engine", engine.Text, Texts(Engines.Select(e => e.Id)), "engine");
             }
         }
     }
 
-    private static IEnumerable<WireEnd> Ends(Wire wire) => [wire.From, wire.To];
+    private EngineId? EngineOf(Part part) => part.Engine ?? (Engines.Count > 0 ? Engines[0].Id : null);
 
-    private static string Other(string cavityTerminal) =>
-        cavityTerminal[..^1] + (cavityTerminal[^1] == 'a' ? 'b' : 'a');
-
-    private void CheckAddress(string at, string address)
+    private void CheckAddress(string at, TerminalAddress address)
     {
-        var (part, terminal) = MachineWords.Split(address);
-        if (!terminals.TryGetValue(part, out var has))
+        if (!terminals.TryGetValue(address.Part, out var has))
         {
-            Report(at, $"“{Cut(address)}” names no part of this machine; write \"part.terminal\".");
+            Report(at, $"“{Cut(address.Text)}” names no part of this machine; write \"part.terminal\".");
         }
-        else if (!has.Contains(terminal))
+        else if (!has.Contains(address.Terminal))
         {
-            Report(at, $"Part {part} has no terminal “{Cut(terminal)}”; it has {List(has)}.");
+            Report(
+                at,
+                $"Part {address.Part} has no terminal “{Cut(address.Terminal.ToString())}”; it has {List(Texts(has))}."
+            );
         }
         else
         {
@@ -552,12 +564,25 @@ public sealed partial class MachineValidator
         if (
             string.IsNullOrWhiteSpace(text)
             || text.Length > MostTextLength
-            || text.Any(c => char.IsControl(c) || c is '<' or '>')
+            || text.Any(c => c is '<' or '>' || !Prints(c))
         )
         {
-            Report(at, $"Must be 1 to {MostTextLength} characters of plain text on one line, without < or >.");
+            Report(at, $"Must be 1 to {MostTextLength} characters of plain text on one line, all of which print, without < or >.");
         }
     }
+
+    /// <summary>Whether a character leaves a mark or a space: no controls, no marks of direction or joining, nothing unassigned.</summary>
+    private static bool Prints(char c) =>
+        char.GetUnicodeCategory(c)
+            is not (
+                UnicodeCategory.Control
+                or UnicodeCategory.Format
+                or UnicodeCategory.Surrogate
+                or UnicodeCategory.PrivateUse
+                or UnicodeCategory.OtherNotAssigned
+                or UnicodeCategory.LineSeparator
+                or UnicodeCategory.ParagraphSeparator
+            );
 
     private void MayHave(string at, string? text)
     {
@@ -581,6 +606,9 @@ public sealed partial class MachineValidator
         MayHave(at + "/diagram", identity.Diagram);
     }
 
+    private static IEnumerable<string> Texts<T>(IEnumerable<T> ids)
+        where T : struct, IIdentity<T> => ids.Select(i => i.Text);
+
     private void Report(string at, string message) => problems.Add(new MachineProblem(at, message));
 
     private void Loose(string at, string message) =>
@@ -599,15 +627,15 @@ public sealed partial class MachineValidator
         return text.Length <= Shown ? text : text[..Shown] + "…";
     }
 
-    [GeneratedRegex("^[a-z][a-z0-9-]{0,59}$", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex("^[a-z][a-z0-9-]{0,59}\\z", RegexOptions.None, matchTimeoutMilliseconds: 200)]
     private static partial Regex ShortName();
 
-    [GeneratedRegex("^[A-Za-z0-9][A-Za-z0-9-]{0,39}$", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex("^[A-Za-z0-9][A-Za-z0-9-]{0,39}\\z", RegexOptions.None, matchTimeoutMilliseconds: 200)]
     private static partial Regex ItemId();
 
-    [GeneratedRegex(@"^[A-Za-z0-9+\- ]{1,24}$", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex(@"^[A-Za-z0-9+\- ]{1,24}\z", RegexOptions.None, matchTimeoutMilliseconds: 200)]
     private static partial Regex TerminalName();
 
-    [GeneratedRegex("^[A-Za-z0-9]{1,4}[ab]$", RegexOptions.None, matchTimeoutMilliseconds: 200)]
-    private static partial Regex Cavity();
+    [GeneratedRegex("^[A-Za-z0-9]{1,4}[ab]\\z", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    private static partial Regex CavityHalf();
 }

@@ -51,7 +51,7 @@ public static class DutyCheck
             : string.Join(
                 ", ",
                 duty.Setting.Select(s =>
-                    $"{machine.Controls.FirstOrDefault(c => c.Id == s.Key)?.Name ?? s.Key} {s.Value}"
+                    $"{machine.Index.Control(s.Key)?.Name ?? s.Key.Text} {s.Value}"
                 )
             );
 

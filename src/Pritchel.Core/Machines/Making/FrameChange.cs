@@ -1,3 +1,5 @@
+using Pritchel.Core.Identity;
+
 namespace Pritchel.Core.Machines.Making;
 
 /// <summary>Changes to what carries the wiring: names, places, controls, engines, mounts, duties.</summary>
@@ -8,7 +10,7 @@ public static class FrameChange
     /// <param name="name">What the workshop calls it.</param>
     /// <param name="kind">Family.</param>
     /// <param name="stopByHand">How to stop its engine by hand.</param>
-    public static Machine Empty(string id, string name, string kind, string stopByHand) =>
+    public static Machine Empty(MachineId id, string name, string kind, string stopByHand) =>
         new()
         {
             Format = Machine.CurrentFormat,
@@ -22,7 +24,7 @@ public static class FrameChange
             [
                 "The engine may turn: plug lead off and clipped to the block, drive out, hands and leads clear of belts.",
             ],
-            Places = [new Place("frame", "on the frame", "frame", 1, EngineMayTurn: true)],
+            Places = [new Place(new PlaceId("frame"), "on the frame", "frame", 1, EngineMayTurn: true)],
             Controls = [],
             Parts = [],
             Wires = [],
@@ -47,15 +49,15 @@ public static class FrameChange
         );
 
     /// <summary>Puts a place in.</summary>
-    public static MachineChange Put(Machine machine, Place place, string? old) =>
+    public static MachineChange Put(Machine machine, Place place, PlaceId? old) =>
         MachineChange.Told(machine, machine with { Places = Lists.Put(machine.Places, place, old, p => p.Id) });
 
     /// <summary>Puts a control in.</summary>
-    public static MachineChange Put(Machine machine, Control control, string? old) =>
+    public static MachineChange Put(Machine machine, Control control, ControlId? old) =>
         MachineChange.Told(machine, machine with { Controls = Lists.Put(machine.Controls, control, old, c => c.Id) });
 
     /// <summary>Puts an engine in.</summary>
-    public static MachineChange Put(Machine machine, Engine engine, string? old) =>
+    public static MachineChange Put(Machine machine, Engine engine, EngineId? old) =>
         MachineChange.Told(
             machine,
             machine with
@@ -65,16 +67,16 @@ public static class FrameChange
         );
 
     /// <summary>Puts a mount in.</summary>
-    public static MachineChange Put(Machine machine, Mount mount, string? old) =>
+    public static MachineChange Put(Machine machine, Mount mount, MountId? old) =>
         MachineChange.Told(machine, machine with { Mounts = Lists.Put(machine.Mounts, mount, old, m => m.Id) });
 
     /// <summary>Puts a duty in.</summary>
-    public static MachineChange Put(Machine machine, Duty duty, string? old) =>
+    public static MachineChange Put(Machine machine, Duty duty, DutyId? old) =>
         MachineChange.Told(machine, machine with { Duties = Lists.Put(machine.Duties, duty, old, d => d.Id) });
 
     /// <summary>Takes a place out.</summary>
     /// <exception cref="ChangeRefusedException">Something sits there.</exception>
-    public static MachineChange TakeOutPlace(Machine machine, string id)
+    public static MachineChange TakeOutPlace(Machine machine, PlaceId id)
     {
         var sitting = machine.Parts.Where(p => p.Place == id).Select(p => p.Name).ToList();
         return sitting.Count == 0
@@ -84,7 +86,7 @@ public static class FrameChange
 
     /// <summary>Takes a control out.</summary>
     /// <exception cref="ChangeRefusedException">A switch or a duty is worked by it.</exception>
-    public static MachineChange TakeOutControl(Machine machine, string id)
+    public static MachineChange TakeOutControl(Machine machine, ControlId id)
     {
         var worked = machine
             .Parts.Where(p => p.Contacts?.Any(c => c.Control == id) == true)
@@ -97,18 +99,18 @@ public static class FrameChange
     }
 
     /// <summary>Takes an engine out.</summary>
-    public static MachineChange TakeOutEngine(Machine machine, string id)
+    public static MachineChange TakeOutEngine(Machine machine, EngineId id)
     {
         var left = Lists.Without(machine.Engines ?? [], id, e => e.Id);
         return MachineChange.Told(machine, machine with { Engines = left.Count == 0 ? null : left });
     }
 
     /// <summary>Takes a mount out.</summary>
-    public static MachineChange TakeOutMount(Machine machine, string id) =>
+    public static MachineChange TakeOutMount(Machine machine, MountId id) =>
         MachineChange.Told(machine, machine with { Mounts = Lists.Without(machine.Mounts, id, m => m.Id) });
 
     /// <summary>Takes a duty out.</summary>
-    public static MachineChange TakeOutDuty(Machine machine, string id) =>
+    public static MachineChange TakeOutDuty(Machine machine, DutyId id) =>
         MachineChange.Told(machine, machine with { Duties = Lists.Without(machine.Duties, id, d => d.Id) });
 
     /// <summary>A short name for a machine, a place, a control, a mount or a duty, made of its name and not yet taken.</summary>

@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines.Files;
 
 namespace Pritchel.Core.Machines.Making;
@@ -51,10 +52,11 @@ internal static class Lists
 {
     /// <summary>The list with an item in the place of the one called <paramref name="old"/>, or at its end.</summary>
     /// <exception cref="ChangeRefusedException">Another one is called so already.</exception>
-    public static IReadOnlyList<T> Put<T>(IReadOnlyList<T> list, T item, string? old, Func<T, string> idOf)
+    public static IReadOnlyList<T> Put<T, TId>(IReadOnlyList<T> list, T item, TId? old, Func<T, TId> idOf)
+        where TId : struct, IIdentity<TId>
     {
-        var at = old is null ? -1 : list.ToList().FindIndex(x => string.Equals(idOf(x), old, StringComparison.Ordinal));
-        if (list.Where((x, i) => i != at && string.Equals(idOf(x), idOf(item), StringComparison.Ordinal)).Any())
+        var at = old is { } was ? list.ToList().FindIndex(x => idOf(x).Text == was.Text) : -1;
+        if (list.Where((x, i) => i != at && idOf(x).Text == idOf(item).Text).Any())
         {
             throw new ChangeRefusedException("id", $"“{idOf(item)}” is used already; choose another.");
         }
@@ -63,8 +65,8 @@ internal static class Lists
     }
 
     /// <summary>The list without the one of that id.</summary>
-    public static IReadOnlyList<T> Without<T>(IReadOnlyList<T> list, string id, Func<T, string> idOf) =>
-        [.. list.Where(x => !string.Equals(idOf(x), id, StringComparison.Ordinal))];
+    public static IReadOnlyList<T> Without<T, TId>(IReadOnlyList<T> list, TId id, Func<T, TId> idOf)
+        where TId : struct, IIdentity<TId> => [.. list.Where(x => idOf(x).Text != id.Text)];
 
     /// <summary>A name not yet taken, beginning as asked: "12", "12b", "12c"… or "clutch-switch", "clutch-switch-2"….</summary>
     public static string Free(string wanted, IEnumerable<string> taken, bool letters)

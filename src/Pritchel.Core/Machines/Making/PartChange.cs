@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
@@ -9,18 +10,16 @@ public static class PartChange
 {
     /// <summary>Puts a part in: a new one, or in place of the one that was called <paramref name="old"/>.</summary>
     /// <exception cref="ChangeRefusedException">A terminal that wires or mounts sit on would go.</exception>
-    public static MachineChange Put(Machine machine, Part part, string? old)
+    public static MachineChange Put(Machine machine, Part part, PartId? old)
     {
-        if (old is not null && machine.Parts.FirstOrDefault(p => p.Id == old) is { } was)
+        if (old is { } before && machine.Index.Part(before) is { } was)
         {
-            var lost = was
-                .Terminals.Except(part.Terminals, StringComparer.Ordinal)
-                .FirstOrDefault(t => Joined(machine, $"{old}.{t}"));
-            if (lost is not null)
+            var lost = was.Terminals.Except(part.Terminals).Where(t => Joined(machine, was.At(t))).ToList();
+            if (lost.Count > 0)
             {
                 throw new ChangeRefusedException(
                     "terminals",
-                    $"Something is joined to terminal {lost}. Move it to another terminal first."
+                    $"Something is joined to terminal {lost[0]}. Move it to another terminal first."
                 );
             }
         }
@@ -29,14 +28,14 @@ public static class PartChange
     }
 
     /// <summary>An id for a new part of that name.</summary>
-    public static string IdFor(Machine machine, string name) =>
-        Lists.Free(Lists.IdOf(name, "part"), machine.Parts.Select(p => p.Id), letters: false);
+    public static PartId IdFor(Machine machine, string name) =>
+        new(Lists.Free(Lists.IdOf(name, "part"), machine.Parts.Select(p => p.Id.Text), letters: false));
 
     /// <summary>Takes a part out with its mounts and the wires that end on it.</summary>
-    public static MachineChange TakeOut(Machine machine, string id)
+    public static MachineChange TakeOut(Machine machine, PartId id)
     {
-        bool On(string address) => string.Equals(MachineWords.Split(address).Part, id, StringComparison.Ordinal);
-        var part = machine.Parts.First(p => p.Id == id);
+        bool On(TerminalAddress address) => address.Part == id;
+        var part = machine.Index.Part(id)!;
         if (machine.Duties.FirstOrDefault(d => d.Load == id || d.Control == id) is { } duty)
         {
             throw new ChangeRefusedException(
@@ -56,7 +55,7 @@ public static class PartChange
             after,
             wires.Count == 0
                 ? $"{part.Name} taken out"
-                : $"{part.Name} taken out, with {(wires.Count == 1 ? "wire" : "wires")} {Listed(wires.Select(w => w.Id))}"
+                : $"{part.Name} taken out, with {(wires.Count == 1 ? "wire" : "wires")} {Listed(wires.Select(w => w.Id.Text))}"
         );
     }
 
@@ -66,7 +65,7 @@ public static class PartChange
     /// </summary>
     public static bool CanBeClosedUp(Machine machine, Part part) =>
         (part.Kind == PartKinds.Coupling || part.Terminals.Count == 2)
-        && !machine.Mounts.Any(m => MachineWords.Split(m.Terminal).Part == part.Id)
+        && !machine.Mounts.Any(m => m.Terminal.Part == part.Id)
         && !machine.Duties.Any(d => d.Load == part.Id || d.Control == part.Id)
         && Gaps(part).All(g => WireChange.EndingAt(machine, g.A).Any() == WireChange.EndingAt(machine, g.B).Any())
         && Gaps(part).Any(g => WireChange.EndingAt(machine, g.A).Any());
@@ -75,9 +74,9 @@ public static class PartChange
     /// Takes a part out of its wires and joins them: alike ones become one wire, others meet in a splice where it sat.
     /// </summary>
     /// <exception cref="ChangeRefusedException">It does not sit in wires.</exception>
-    public static MachineChange CloseUp(Machine machine, string id)
+    public static MachineChange CloseUp(Machine machine, PartId id)
     {
-        var part = machine.Parts.First(p => p.Id == id);
+        var part = machine.Index.Part(id)!;
         if (!CanBeClosedUp(machine, part))
         {
             throw new ChangeRefusedException(
@@ -99,19 +98,19 @@ public static class PartChange
     /// <summary>Puts a coupling into wires, one cavity for each: every wire is cut half way.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="name">What it is called.</param>
-    /// <param name="place">Where it sits, a place's id.</param>
+    /// <param name="place">Where it sits.</param>
     /// <param name="sides">Names of its two sides.</param>
     /// <param name="wires">Numbers of the wires, in the order of the cavities.</param>
     /// <exception cref="ChangeRefusedException">No wires, an unknown one, or one twice.</exception>
     public static MachineChange PutInCoupling(
         Machine machine,
         string name,
-        string place,
+        PlaceId place,
         IReadOnlyList<string> sides,
-        IReadOnlyList<string> wires
+        IReadOnlyList<WireId> wires
     )
     {
-        if (wires.Count == 0 || wires.Distinct(StringComparer.Ordinal).Count() != wires.Count)
+        if (wires.Count == 0 || wires.Distinct().Count() != wires.Count)
         {
             throw new ChangeRefusedException("wires", "Name at least one wire, each once: “4, 7, 12”.");
         }
@@ -123,7 +122,12 @@ public static class PartChange
             Kind = PartKinds.Coupling,
             Place = place,
             Sides = sides,
-            Terminals = [.. Enumerable.Range(1, wires.Count).SelectMany(n => new[] { $"{n}a", $"{n}b" })],
+            Terminals =
+            [
+                .. Enumerable
+                    .Range(1, wires.Count)
+                    .SelectMany(n => new[] { Cavity.Terminal($"{n}", 0), Cavity.Terminal($"{n}", 1) }),
+            ],
         };
         var after = machine with { Parts = [.. machine.Parts, part] };
         for (var n = 0; n < wires.Count; n++)
@@ -131,12 +135,12 @@ public static class PartChange
             after = WireChange.Cut(
                 after,
                 Named(after, wires[n]),
-                new WireEnd($"{part.Id}.{n + 1}a", "cavity"),
-                new WireEnd($"{part.Id}.{n + 1}b", "cavity")
+                new WireEnd(part.At(Cavity.Terminal($"{n + 1}", 0)), "cavity"),
+                new WireEnd(part.At(Cavity.Terminal($"{n + 1}", 1)), "cavity")
             );
         }
 
-        return new MachineChange(after, $"{name} put into {(wires.Count == 1 ? "wire" : "wires")} {Listed(wires)}");
+        return new MachineChange(after, $"{name} put into {(wires.Count == 1 ? "wire" : "wires")} {Listed(wires.Select(w => w.Text))}");
     }
 
     /// <summary>
@@ -145,7 +149,7 @@ public static class PartChange
     /// </summary>
     /// <param name="machine">The machine.</param>
     /// <param name="name">What the switch is called.</param>
-    /// <param name="place">Where it sits, a place's id.</param>
+    /// <param name="place">Where it sits.</param>
     /// <param name="wire">Number of the wire it is put into.</param>
     /// <param name="control">What works it: one of the machine's, or a new one.</param>
     /// <param name="closedIn">Positions in which it is closed.</param>
@@ -153,10 +157,10 @@ public static class PartChange
     public static MachineChange PutInSwitch(
         Machine machine,
         string name,
-        string place,
-        string wire,
+        PlaceId place,
+        WireId wire,
         Control control,
-        IReadOnlyList<string> closedIn
+        IReadOnlyList<PositionId> closedIn
     )
     {
         if (closedIn.Count == 0)
@@ -167,14 +171,15 @@ public static class PartChange
             );
         }
 
+        var (one, two) = (new TerminalId("1"), new TerminalId("2"));
         var part = new Part
         {
             Id = IdFor(machine, name),
             Name = name,
             Kind = PartKinds.Switch,
             Place = place,
-            Terminals = ["1", "2"],
-            Contacts = [new Contact("1-2", ["1", "2"], control.Id, closedIn)],
+            Terminals = [one, two],
+            Contacts = [new Contact(new ContactId("1-2"), [one, two], control.Id, closedIn)],
             CanBeBought = true,
         };
         var after = machine with
@@ -187,8 +192,8 @@ public static class PartChange
         after = WireChange.Cut(
             after,
             Named(after, wire),
-            new WireEnd(part.Id + ".1", "push-on"),
-            new WireEnd(part.Id + ".2", "push-on")
+            new WireEnd(part.At(one), "push-on"),
+            new WireEnd(part.At(two), "push-on")
         );
         var (kept, moved) = DutiesKept(machine, after, control, closedIn[0]);
         return new MachineChange(
@@ -203,7 +208,7 @@ public static class PartChange
         Machine before,
         Machine after,
         Control control,
-        string position
+        PositionId position
     )
     {
         var moved = new List<string>();
@@ -218,7 +223,7 @@ public static class PartChange
         {
             var wider = duties[d] with
             {
-                Setting = new Dictionary<string, string>(duties[d].Setting, StringComparer.Ordinal)
+                Setting = new Dictionary<ControlId, PositionId>(duties[d].Setting)
                 {
                     [control.Id] = position,
                 },
@@ -238,20 +243,20 @@ public static class PartChange
         return (after with { Duties = duties }, moved);
     }
 
-    private static IEnumerable<(string A, string B)> Gaps(Part part) =>
+    private static IEnumerable<(TerminalAddress A, TerminalAddress B)> Gaps(Part part) =>
         part.Kind == PartKinds.Coupling
-            ? part.Terminals.Where(t => t.EndsWith('a')).Select(t => ($"{part.Id}.{t}", $"{part.Id}.{t[..^1]}b"))
-            : [($"{part.Id}.{part.Terminals[0]}", $"{part.Id}.{part.Terminals[1]}")];
+            ? Cavity.Of(part).Select(c => (c.A, c.B))
+            : [(part.At(part.Terminals[0]), part.At(part.Terminals[1]))];
 
-    private static bool Joined(Machine machine, string address) =>
+    private static bool Joined(Machine machine, TerminalAddress address) =>
         WireChange.EndingAt(machine, address).Any()
         || machine.Mounts.Any(m => m.Terminal == address || m.On == address);
 
-    private static Wire Named(Machine machine, string id) =>
-        machine.Wires.FirstOrDefault(w => string.Equals(w.Id, id, StringComparison.Ordinal))
+    private static Wire Named(Machine machine, WireId id) =>
+        machine.Index.Wire(id)
         ?? throw new ChangeRefusedException(
             "wires",
-            $"There is no wire “{(id.Length > 40 ? id[..40] + "…" : id)}”; the drawing and the wire list show the numbers."
+            $"There is no wire “{(id.Text.Length > 40 ? id.Text[..40] + "…" : id.Text)}”; the drawing and the wire list show the numbers."
         );
 
     private static string Listed(IEnumerable<string> ids) => string.Join(", ", ids);

@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Machines.Making;
@@ -6,18 +7,18 @@ namespace Pritchel.Core.Machines.Making;
 public static class WireChange
 {
     /// <summary>Puts a wire in: a new one, or in place of the one that was called <paramref name="old"/>.</summary>
-    public static MachineChange Put(Machine machine, Wire wire, string? old) =>
+    public static MachineChange Put(Machine machine, Wire wire, WireId? old) =>
         MachineChange.Told(machine, machine with { Wires = Lists.Put(machine.Wires, wire, old, w => w.Id) });
 
     /// <summary>Takes a wire out.</summary>
-    public static MachineChange TakeOut(Machine machine, string id) =>
+    public static MachineChange TakeOut(Machine machine, WireId id) =>
         MachineChange.Told(machine, machine with { Wires = Lists.Without(machine.Wires, id, w => w.Id) });
 
     /// <summary>Wires with an end at a terminal, and which end it is.</summary>
-    internal static IEnumerable<(Wire Wire, bool AtFrom)> EndingAt(Machine machine, string address) =>
+    internal static IEnumerable<(Wire Wire, bool AtFrom)> EndingAt(Machine machine, TerminalAddress address) =>
         machine
             .Wires.SelectMany(w => new[] { (Wire: w, AtFrom: true), (Wire: w, AtFrom: false) })
-            .Where(e => string.Equals((e.AtFrom ? e.Wire.From : e.Wire.To).At, address, StringComparison.Ordinal));
+            .Where(e => (e.AtFrom ? e.Wire.From : e.Wire.To).At == address);
 
     /// <summary>Cuts a wire half way and leads both ends to terminals. The half nearer the wire's beginning keeps its number.</summary>
     internal static Machine Cut(Machine machine, Wire wire, WireEnd first, WireEnd second)
@@ -26,11 +27,11 @@ public static class WireChange
         var half = Math.Max(Shortest, Math.Round(wire.LengthM / 2, 3));
         var rest = wire with
         {
-            Id = Lists.Free(wire.Id, machine.Wires.Select(w => w.Id), letters: true),
+            Id = new WireId(Lists.Free(wire.Id.Text, machine.Wires.Select(w => w.Id.Text), letters: true)),
             From = second,
             LengthM = half,
         };
-        var at = machine.Wires.ToList().FindIndex(w => string.Equals(w.Id, wire.Id, StringComparison.Ordinal));
+        var at = machine.Wires.ToList().FindIndex(w => w.Id == wire.Id);
         return machine with
         {
             Wires =
@@ -50,7 +51,7 @@ public static class WireChange
     /// <summary>
     /// Joins two wires where a part between them is gone: into one wire when they are alike, else by a splice in its place.
     /// </summary>
-    internal static Machine Join(Machine machine, string a, string b, string place)
+    internal static Machine Join(Machine machine, TerminalAddress a, TerminalAddress b, PlaceId place)
     {
         var (ends, others) = (EndingAt(machine, a).ToList(), EndingAt(machine, b).ToList());
         if (ends is [var (one, oneAtFrom)] && others is [var (other, otherAtFrom)] && Alike(one, other))
@@ -63,20 +64,20 @@ public static class WireChange
             };
             return machine with
             {
-                Wires = Lists.Put(Lists.Without(machine.Wires, other.Id, w => w.Id), joined, one.Id, w => w.Id),
+                Wires = Lists.Put(Lists.Without(machine.Wires, other.Id, w => w.Id), joined, (WireId?)one.Id, w => w.Id),
             };
         }
 
         var splice = new Part
         {
-            Id = Lists.Free("SP", machine.Parts.Select(p => p.Id).Append("SP"), letters: false),
+            Id = new PartId(Lists.Free("SP", machine.Parts.Select(p => p.Id.Text).Append("SP"), letters: false)),
             Name = "",
             Kind = PartKinds.Splice,
             Place = place,
-            Terminals = ["x"],
+            Terminals = [new TerminalId("x")],
         };
         splice = splice with { Name = "splice " + splice.Id };
-        var end = new WireEnd(splice.Id + ".x", "splice");
+        var end = new WireEnd(splice.At("x"), "splice");
         Wire Led(Wire wire) =>
             wire with
             {
@@ -88,7 +89,7 @@ public static class WireChange
 
     private static bool Alike(Wire one, Wire other) =>
         one != other
-        && string.Equals(one.Gauge, other.Gauge, StringComparison.Ordinal)
+        && one.Gauge == other.Gauge
         && one.Colours.SequenceEqual(other.Colours, StringComparer.Ordinal)
         && one.Cable == other.Cable;
 }

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -54,19 +55,19 @@ internal sealed class Alternator(Part part, PartFigures figures) : Device, IName
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         engine = declaration.Engine(part);
         field = new Resistance(declaration, part, "fieldOhms", "D+", "case", figures["fieldOhms"], Spread.Winding);
         trio = new Resistance(declaration, part, "trioOhms", "B+", "D+", TrioOhms, Spread.None);
-        rated = declaration.Parameter(part.Id + "/ratedAmps", figures["ratedAmps"], Spread.Winding);
-        setVolts = declaration.Parameter(part.Id + "/setVolts", figures["setVolts"], new Spread(0.01, 0, 0));
-        drain = declaration.Parameter(part.Id + "/drainOhms", double.PositiveInfinity, Spread.None);
-        output = declaration.Source(part.Id, part.Id + ".B+", part.Id + ".case");
-        drainBranch = declaration.Branch(part.Id + "/drain", part.Id + ".B+", part.Id + ".case");
-        up = declaration.State(part.Id);
+        rated = declaration.Parameter(part.Element(), "ratedAmps", figures["ratedAmps"], Spread.Winding);
+        setVolts = declaration.Parameter(part.Element(), "setVolts", figures["setVolts"], new Spread(0.01, 0, 0));
+        drain = declaration.Parameter(part.Element(), "drainOhms", double.PositiveInfinity, Spread.None);
+        output = declaration.Source(part.Element(), part.At("B+"), part.At("case"));
+        drainBranch = declaration.Branch(part.Element("drain"), part.At("B+"), part.At("case"));
+        up = declaration.State(part.Element());
     }
 
     public override void Stamp(CircuitState state)

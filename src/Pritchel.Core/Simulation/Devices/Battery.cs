@@ -17,7 +17,10 @@ internal sealed class Battery(Part part, PartFigures figures)
             "exactly \"+\" and \"-\"",
             [new ValueRule("coldCrankingAmps", 50, 1500, 230)],
             (part, figures) => new Battery(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.StoresCharge,
+        };
 
     private protected override double RestVolts(double charge) => BatteryTables.RestVolts(charge).Value;
 

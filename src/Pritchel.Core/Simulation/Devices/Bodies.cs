@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Simulation.Devices;
@@ -6,15 +7,18 @@ namespace Pritchel.Core.Simulation.Devices;
 internal sealed class Body(Part part) : Device, INamedDevice
 {
     public static DeviceKind Kind { get; } =
-        new(PartKinds.Body, [], "one or more bolts, any names", [], (part, _) => new Body(part));
+        new(PartKinds.Body, [], "one or more bolts, any names", [], (part, _) => new Body(part))
+        {
+            Traits = PartTraits.IsMetal,
+        };
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         foreach (var bolt in part.Terminals)
         {
-            declaration.Tie($"{part.Id}.{part.Terminals[0]}", $"{part.Id}.{bolt}");
+            declaration.Tie(part.At(part.Terminals[0]), part.At(bolt));
         }
     }
 
@@ -24,11 +28,14 @@ internal sealed class Body(Part part) : Device, INamedDevice
 /// <summary>A crimped or soldered splice inside the loom; the wire ends carry its resistance.</summary>
 internal sealed class Splice(Part part) : Device, INamedDevice
 {
-    public static DeviceKind Kind { get; } = new("splice", ["x"], "exactly \"x\"", [], (part, _) => new Splice(part));
+    public static DeviceKind Kind { get; } = new(PartKinds.Splice, ["x"], "exactly \"x\"", [], (part, _) => new Splice(part))
+        {
+            Traits = PartTraits.IsSplice,
+        };
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
-    public override void Declare(Declaration declaration) => declaration.Node(part.Id + ".x");
+    public override void Declare(Declaration declaration) => declaration.Node(part.At("x"));
 
     public override void Stamp(CircuitState state) { }
 }

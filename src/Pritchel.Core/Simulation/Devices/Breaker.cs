@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -22,19 +23,22 @@ internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDe
             "exactly \"1\" and \"2\"",
             [new ValueRule("ratingAmps", 1, 500, 30), new ValueRule("ohms", 0.0001, 0.1, 0.003)],
             (part, figures) => new Breaker(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.Trips,
+        };
 
     private Resistance contact = null!;
     private StateId tripped;
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         contact = new Resistance(declaration, part, "ohms", "1", "2", figures["ohms"], Spread.Contact);
-        tripped = declaration.State(part.Id);
+        tripped = declaration.State(part.Element());
     }
 
     public override void Stamp(CircuitState state) => contact.Stamp(state, state[tripped] == 0);
@@ -50,7 +54,7 @@ internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDe
             contact.Poor("stud-corroded", "stud corroded", 2, new Severity(0.02, 100)) with
             {
                 Repair = new Repair(
-                    $"studs:{part.Id}",
+                    new RepairId(RepairTarget.Studs, part.Id.Text),
                     part.Name + ", studs",
                     part.Name + " studs",
                     RepairKind.CleanJoint,

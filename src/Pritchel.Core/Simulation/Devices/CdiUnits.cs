@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -31,16 +32,16 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
-        output = declaration.Source(part.Id + "/output", part.Id + ".coil", part.Id + ".case");
-        trigger = declaration.Branch(part.Id + "/trigger", part.Id + ".pickup", $"{part.Id}.{TriggerReturn}");
-        works = declaration.Parameter(part.Id + "/works", 1, Spread.None);
+        output = declaration.Source(part.Element("output"), part.At("coil"), part.At("case"));
+        trigger = declaration.Branch(part.Element("trigger"), part.At("pickup"), part.At(TriggerReturn));
+        works = declaration.Parameter(part.Element(), "works", 1, Spread.None);
         stored = declaration.Memory(0);
         triggered = declaration.Memory(0);
-        coilNodes = (declaration.Node(part.Id + ".coil"), declaration.Node(part.Id + ".case"));
+        coilNodes = (declaration.Node(part.At("coil")), declaration.Node(part.At("case")));
     }
 
     public override void Stamp(CircuitState state)
@@ -147,7 +148,7 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
     public override Change Step(CircuitState state) => toKill.Step(state);
 
     public KillTerminal Terminal(Circuit circuit) =>
-        new(circuit.NodeOf(Part.Id + ".kill"), circuit.NodeOf(Part.Id + ".case"), toKill.Open("", 0));
+        new(circuit.NodeOf(Part.At("kill")), circuit.NodeOf(Part.At("case")), toKill.Open("", 0));
 
     private protected override double Charge(CircuitState state) =>
         Math.Clamp(state.Across(input.Branch), 0, Figures["mostVolts"]);
@@ -198,10 +199,10 @@ internal sealed class BatteryCdi(Part part, PartFigures figures) : CapacitorDisc
     {
         base.Declare(declaration);
         feed = new Resistance(declaration, Part, "feedOhms", "+", "case", Figures["feedOhms"], Spread.Winding);
-        if (Part.Terminals.Contains("kill", StringComparer.Ordinal))
+        if (Part.Terminals.Contains(new TerminalId("kill")))
         {
             pullUp = new Resistance(declaration, Part, "killPullUpOhms", "+", "kill", 1000, Spread.None);
-            killed = declaration.Branch(Part.Id + "/kill-sense", Part.Id + ".kill", Part.Id + ".case");
+            killed = declaration.Branch(Part.Element("kill-sense"), Part.At("kill"), Part.At("case"));
         }
     }
 

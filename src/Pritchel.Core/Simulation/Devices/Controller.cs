@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -38,6 +39,7 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
         )
         {
             OptionalTerminals = ["inj1", "inj2", "coil1", "coil2", "pump", "lamp", "temp"],
+            Traits = PartTraits.IsElectronic,
         };
 
     private readonly List<(string Terminal, BranchId Branch)> drivers = [];
@@ -57,35 +59,35 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
 
     public override bool IsFast => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         engine = declaration.Engine(part);
         feed = new Resistance(declaration, part, "feedOhms", "+", "gnd", figures["feedOhms"], Spread.Winding);
-        trigger = declaration.Branch(part.Id + "/trigger", part.Id + ".pickup+", part.Id + ".pickup-");
-        foreach (var terminal in part.Terminals.Where(t => Kind.OptionalTerminals.Contains(t, StringComparer.Ordinal)))
+        trigger = declaration.Branch(part.Element("trigger"), part.At("pickup+"), part.At("pickup-"));
+        foreach (var terminal in part.Terminals.Select(t => t.Text).Where(Kind.OptionalTerminals.Contains))
         {
-            var (at, ground) = ($"{part.Id}.{terminal}", part.Id + ".gnd");
-            if (string.Equals(terminal, "temp", StringComparison.Ordinal))
+            var (at, ground) = (part.At(terminal), part.At("gnd"));
+            if (terminal == "temp")
             {
-                reference = declaration.Source($"{part.Id}/{terminal}", at, ground);
+                reference = declaration.Source(part.Element(terminal), at, ground);
             }
             else
             {
-                drivers.Add((terminal, declaration.Branch($"{part.Id}/{terminal}", at, ground)));
+                drivers.Add((terminal, declaration.Branch(part.Element(terminal), at, ground)));
             }
 
-            senses.Add((terminal, declaration.Branch($"{part.Id}/{terminal}-sense", at, ground)));
+            senses.Add((terminal, declaration.Branch(part.Element(terminal + "-sense"), at, ground)));
         }
 
-        works = declaration.Parameter(part.Id + "/works", 1, Spread.None);
-        powered = declaration.State(part.Id + "/powered");
-        dwelling = declaration.State(part.Id + "/dwelling");
-        codes = declaration.State(part.Id + "/codes");
+        works = declaration.Parameter(part.Element(), "works", 1, Spread.None);
+        powered = declaration.State(part.Element("powered"));
+        dwelling = declaration.State(part.Element("dwelling"));
+        codes = declaration.State(part.Element("codes"));
         // Not known before the first turn: no signal is not missed until then.
         triggered = declaration.Memory(double.NaN);
-        nodes = (declaration.Node(part.Id + ".+"), declaration.Node(part.Id + ".gnd"));
+        nodes = (declaration.Node(part.At("+")), declaration.Node(part.At("gnd")));
     }
 
     public override void Stamp(CircuitState state)

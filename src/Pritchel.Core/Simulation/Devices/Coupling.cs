@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -6,7 +7,7 @@ using Pritchel.Core.Units;
 namespace Pritchel.Core.Simulation.Devices;
 
 /// <summary>A multi-pin coupling: per cavity, a pin and a socket that must touch.</summary>
-internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedDevice
+internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedDevice, IComesApart
 {
     public static DeviceKind Kind { get; } =
         new(
@@ -15,25 +16,28 @@ internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedD
             "\"1a\", \"1b\", \"2a\", \"2b\"… one pair per cavity",
             [new ValueRule("contactOhms", 0.0005, 0.1, 0.004)],
             (part, figures) => new Coupling(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.ComesApart,
+        };
 
     private readonly List<(string Cavity, ParameterId Ohms, BranchId Branch, (int, int) Nodes)> cavities = [];
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
+
+    public IEnumerable<(string Cavity, ParameterId Ohms)> Cavities => cavities.Select(c => (c.Cavity, c.Ohms));
 
     public override void Declare(Declaration declaration)
     {
-        foreach (var near in part.Terminals.Where(t => t.EndsWith('a')))
+        foreach (var cavity in Cavity.Of(part))
         {
-            var cavity = near[..^1];
-            var (a, b) = ($"{part.Id}.{near}", $"{part.Id}.{cavity}b");
-            var name = $"{part.Id}/{cavity}";
+            var of = part.Element(cavity.Name);
             cavities.Add(
                 (
-                    cavity,
-                    declaration.Parameter(name + "/ohms", figures["contactOhms"], Spread.Contact),
-                    declaration.Branch(name, a, b),
-                    (declaration.Node(a), declaration.Node(b))
+                    cavity.Name,
+                    declaration.Parameter(of, "ohms", figures["contactOhms"], Spread.Contact),
+                    declaration.Branch(of, cavity.A, cavity.B, BranchRole.Cavity),
+                    (declaration.Node(cavity.A), declaration.Node(cavity.B))
                 )
             );
         }
@@ -54,11 +58,17 @@ internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedD
         var words = $"{part.Name}, cavity {cavity}";
         return new SeriesFaults
         {
-            Place = $"{part.Id}/{cavity}",
+            Place = part.Element(cavity),
             Words = words,
             Poor = "corroded",
             Gone = "pin backed out or spread",
-            Repair = new Repair($"cavity:{part.Id}/{cavity}", words, words, RepairKind.RenewCavity, part.Place),
+            Repair = new Repair(
+                new RepairId(RepairTarget.Cavity, part.Element(cavity).Text),
+                words,
+                words,
+                RepairKind.RenewCavity,
+                part.Place
+            ),
             Ohms = ohms,
             Nodes = nodes,
             PoorRate = 2,

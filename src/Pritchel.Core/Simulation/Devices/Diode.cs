@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Simulation.Devices;
@@ -18,7 +19,10 @@ internal sealed class Diode(Part part, PartFigures figures) : Device, INamedDevi
                 new ValueRule("onOhms", 0.001, 10, 0.05),
             ],
             (part, figures) => new Diode(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.IsOneWay,
+        };
 
     private DiodeArm arm = null!;
 
@@ -26,7 +30,7 @@ internal sealed class Diode(Part part, PartFigures figures) : Device, INamedDevi
 
     public override bool IsFast => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration) =>
         arm = new DiodeArm(declaration, part, "", "a", "k", figures["kneeVolts"], figures["onOhms"]);

@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Simulation.Devices;
@@ -14,7 +15,7 @@ internal abstract class DiodeGroup(Part part) : Device
 
     public override bool IsFast => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Stamp(CircuitState state)
     {

@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -19,7 +20,10 @@ internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevic
             "exactly \"1\" and \"2\"",
             [new ValueRule("ratingAmps", 1, 500, 15), new ValueRule("ohms", 0.0001, 0.1, 0.006)],
             (part, figures) => new Fuse(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.PullsOut,
+        };
 
     private ParameterId ohms;
     private BranchId branch;
@@ -28,14 +32,14 @@ internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevic
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
-        ohms = declaration.Parameter(part.Id + "/ohms", figures["ohms"], Spread.Contact);
-        branch = declaration.Branch(part.Id, part.Id + ".1", part.Id + ".2");
-        blown = declaration.State(part.Id);
-        nodes = (declaration.Node(part.Id + ".1"), declaration.Node(part.Id + ".2"));
+        ohms = declaration.Parameter(part.Element(), "ohms", figures["ohms"], Spread.Contact);
+        branch = declaration.Branch(part.Element(), part.At("1"), part.At("2"));
+        blown = declaration.State(part.Element());
+        nodes = (declaration.Node(part.At("1")), declaration.Node(part.At("2")));
     }
 
     public override void Stamp(CircuitState state) =>
@@ -48,10 +52,10 @@ internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevic
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplaceFuse, part.Place);
+        var repair = part.Repaired(RepairKind.ReplaceFuse);
         yield return new Fault
         {
-            Id = part.Id + "/blown",
+            Id = part.Fault("blown"),
             Kind = FaultKind.Blown,
             Words = part.Name + ": blown of itself",
             Repair = repair,
@@ -61,7 +65,7 @@ internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevic
         };
         yield return new Fault
         {
-            Id = part.Id + "/resistive",
+            Id = part.Fault("resistive"),
             Kind = FaultKind.HighResistance,
             Words = part.Name + ": holder corroded",
             Repair = repair,

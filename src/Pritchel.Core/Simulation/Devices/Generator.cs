@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -32,7 +33,10 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
                 new ValueRule("ratedRpm", 500, 6000, 3000),
             ],
             (part, figures) => new Generator(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.MakesMains,
+        };
 
     private Resistance rotor = null!;
     private Resistance[] brushes = [];
@@ -42,7 +46,7 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
     public override void Declare(Declaration declaration)
     {
         magnetism = declaration.Memory(double.NaN);
-        residue = declaration.Parameter(Part.Id + "/residueShare", Residue, new Spread(0.3, 0, 0));
+        residue = declaration.Parameter(Part.Element(), "residueShare", Residue, new Spread(0.3, 0, 0));
         Add(declaration, "leg1", "1a", "1b", "legVolts", "legOhms");
         Add(declaration, "leg2", "2a", "2b", "legVolts", "legOhms");
         Add(declaration, "excitation", "ea", "eb", "excitationVolts", "excitationOhms");
@@ -52,7 +56,7 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
             new Resistance(declaration, Part, "brushPlusOhms", "F+", "R+", 0.1, Spread.Contact),
             new Resistance(declaration, Part, "brushMinusOhms", "R-", "F-", 0.1, Spread.Contact),
         ];
-        declaration.Node(Part.Id + ".case");
+        declaration.Node(Part.At("case"));
     }
 
     public override void Stamp(CircuitState state)
@@ -88,7 +92,7 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
 
     public override IEnumerable<Fault> Faults()
     {
-        foreach (var fault in Windings.SelectMany(w => w.Faults("winding", Part.Id + ".case")))
+        foreach (var fault in Windings.SelectMany(w => w.Faults("winding", Part.At("case"))))
         {
             yield return fault;
         }
@@ -116,13 +120,13 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
         ) with
         {
             Severity = new Severity(0.1, 20),
-            Paths = [new LaidPath(Part.Id + ".R+", Part.Id + ".case")],
+            Paths = [new LaidPath(Part.At("R+"), Part.At("case"))],
         };
         yield return brushes[0].Gone("brush-worn", "brush worn or stuck", 4) with
         {
             ComesAndGoes = true,
             Repair = new Repair(
-                "brushes:" + Part.Id,
+                new RepairId(RepairTarget.Brushes, Part.Id.Text),
                 Part.Name + ", brushes",
                 "brushes",
                 RepairKind.ReplacePart,

@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -35,15 +36,15 @@ internal sealed class GeneratorRegulator(Part part, PartFigures figures) : Devic
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         input = new Resistance(declaration, part, "inputOhms", "ea", "eb", figures["inputOhms"], Spread.Winding);
-        setVolts = declaration.Parameter(part.Id + "/setVolts", figures["setVolts"], new Spread(0.01, 0, 0));
-        works = declaration.Parameter(part.Id + "/works", 1, Spread.None);
-        output = declaration.Source(part.Id, part.Id + ".F+", part.Id + ".F-");
-        outputNodes = (declaration.Node(part.Id + ".F+"), declaration.Node(part.Id + ".F-"));
+        setVolts = declaration.Parameter(part.Element(), "setVolts", figures["setVolts"], new Spread(0.01, 0, 0));
+        works = declaration.Parameter(part.Element(), "works", 1, Spread.None);
+        output = declaration.Source(part.Element(), part.At("F+"), part.At("F-"));
+        outputNodes = (declaration.Node(part.At("F+")), declaration.Node(part.At("F-")));
         emf = declaration.Memory(0);
     }
 

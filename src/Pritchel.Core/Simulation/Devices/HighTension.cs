@@ -1,5 +1,7 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Simulation.Devices;
 
@@ -12,12 +14,6 @@ internal sealed class HighTension
     /// <summary>A spark with less than this over what the plug needs is weak: judgement, no source.</summary>
     public const double WeakUnder = 1.2;
 
-    /// <summary>End of the name of the parameter that says what a plug needs.</summary>
-    public const string NeededKilovolts = "/neededKilovolts";
-
-    /// <summary>End of the name of the parameter that says what lead and cap let pass.</summary>
-    public const string PassedShare = "/passedShare";
-
     private readonly Part part;
     private readonly Resistance? secondary;
     private readonly ParameterId needed;
@@ -28,10 +24,10 @@ internal sealed class HighTension
     public HighTension(Declaration declaration, Part part, PartFigures figures, string returnTerminal)
     {
         this.part = part;
-        needed = declaration.Parameter(part.Id + NeededKilovolts, figures["neededKilovolts"], Spread.Winding);
-        passed = declaration.Parameter(part.Id + PassedShare, 1, Spread.None);
+        needed = declaration.Parameter(part.Element(), "neededKilovolts", figures["neededKilovolts"], Spread.Winding);
+        passed = declaration.Parameter(part.Element(), "passedShare", 1, Spread.None);
         toHand = declaration.Memory(0);
-        secondary = part.Terminals.Contains("ht", StringComparer.Ordinal)
+        secondary = part.Terminals.Contains(new TerminalId("ht"))
             ? new Resistance(
                 declaration,
                 part,
@@ -44,7 +40,7 @@ internal sealed class HighTension
             : null;
         nodes =
             secondary?.Nodes
-            ?? (declaration.Node($"{part.Id}.{returnTerminal}"), declaration.Node($"{part.Id}.{returnTerminal}"));
+            ?? (declaration.Node(part.At(returnTerminal)), declaration.Node(part.At(returnTerminal)));
     }
 
     public static IReadOnlyList<ValueRule> Values { get; } =
@@ -66,13 +62,27 @@ internal sealed class HighTension
     public string? WhyNot(CircuitState state) =>
         Effect(state).Level >= 1 ? null : $"{part.Name}: {state[toHand]:0.0} kV to hand of {state[needed]:0.0} needed";
 
+    /// <summary>What a spark tester stands in for.</summary>
+    public IEnumerable<ParameterId> ReplacedBy(SparkTesterAt at)
+    {
+        if (at != SparkTesterAt.Nowhere)
+        {
+            yield return needed;
+        }
+
+        if (at == SparkTesterAt.Coil)
+        {
+            yield return passed;
+        }
+    }
+
     public IEnumerable<Fault> Faults()
     {
         yield return Of("plug", "plug worn wide or fouled", 5, new(needed, ChangeRule.MultiplyBySeverity)) with
         {
             Severity = new Severity(1.5, 6),
             Repair = new Repair(
-                "plug:" + part.Id,
+                new RepairId(RepairTarget.Plug, part.Id.Text),
                 "spark plug of " + part.Name,
                 "spark plug",
                 RepairKind.ReplacePart,
@@ -87,7 +97,7 @@ internal sealed class HighTension
         };
 
         // A magneto's lead is moulded into its coil and bought with it: common practice, no source.
-        yield return string.Equals(part.Kind, Magneto.Kind.Name, StringComparison.Ordinal)
+        yield return part.Kind == Magneto.Kind.Name
             ? leaks with
             {
                 Words = part.Name + ": plug lead or cap leaks; it comes with the coil",
@@ -95,7 +105,7 @@ internal sealed class HighTension
             : leaks with
             {
                 Repair = new Repair(
-                    "lead:" + part.Id,
+                    new RepairId(RepairTarget.Lead, part.Id.Text),
                     "plug lead and cap of " + part.Name,
                     "plug lead",
                     RepairKind.ReplacePart,

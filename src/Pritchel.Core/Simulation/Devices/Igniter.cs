@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -44,22 +45,24 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
 
     public override bool IsFast => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         feed = new Resistance(declaration, part, "feedOhms", "+", "case", figures["feedOhms"], Spread.Winding);
-        trigger = declaration.Branch(part.Id + "/trigger", part.Id + ".pickup+", part.Id + ".pickup-");
-        foreach (var coil in part.Terminals.Where(t => t.StartsWith("coil", StringComparison.Ordinal)))
+        trigger = declaration.Branch(part.Element("trigger"), part.At("pickup+"), part.At("pickup-"));
+        foreach (
+            var coil in part.Terminals.Select(t => t.Text).Where(t => t.StartsWith("coil", StringComparison.Ordinal))
+        )
         {
-            outputs.Add(declaration.Branch($"{part.Id}/{coil}", $"{part.Id}.{coil}", part.Id + ".case"));
+            outputs.Add(declaration.Branch(part.Element(coil), part.At(coil), part.At("case")));
         }
 
-        works = declaration.Parameter(part.Id + "/works", 1, Spread.None);
-        dwelling = declaration.State(part.Id);
+        works = declaration.Parameter(part.Element(), "works", 1, Spread.None);
+        dwelling = declaration.State(part.Element());
         fed = declaration.Memory(0);
         triggered = declaration.Memory(0);
-        nodes = (declaration.Node(part.Id + ".coil"), declaration.Node(part.Id + ".case"));
+        nodes = (declaration.Node(part.At("coil")), declaration.Node(part.At("case")));
     }
 
     public override void Stamp(CircuitState state)

@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -9,7 +10,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// An ignition coil. Discharged into, its volts come out in its ratio; fed and cut off, it gives in proportion to the amps
 /// that were cut off.
 /// </summary>
-internal sealed class IgnitionCoil(Part part, PartFigures figures) : Device, INamedDevice, IIgnition
+internal sealed class IgnitionCoil(Part part, PartFigures figures) : Device, INamedDevice, IIgnition, ISparkTested
 {
     public static DeviceKind Kind { get; } =
         new(
@@ -38,12 +39,15 @@ internal sealed class IgnitionCoil(Part part, PartFigures figures) : Device, INa
     private ParameterId turns;
     private MemoryId dwelt;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
+
+    /// <inheritdoc/>
+    public IEnumerable<ParameterId> ReplacedBy(SparkTesterAt at) => high.ReplacedBy(at);
 
     public override void Declare(Declaration declaration)
     {
         primary = new Resistance(declaration, part, "primaryOhms", "+", "-", figures["primaryOhms"], Spread.Winding);
-        turns = declaration.Parameter(part.Id + "/turnsShare", 1, Spread.None);
+        turns = declaration.Parameter(part.Element(), "turnsShare", 1, Spread.None);
         high = new HighTension(declaration, part, figures, "-");
         dwelt = declaration.Memory(0);
     }
@@ -169,7 +173,7 @@ internal abstract class LoneIgnitionWinding(Part part) : Device, INeedsEngine
 
     private protected abstract string Words { get; }
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override bool IsActive => true;
 

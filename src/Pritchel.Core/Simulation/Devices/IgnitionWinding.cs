@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -30,11 +31,11 @@ internal sealed class IgnitionWinding
     {
         (this.part, this.reactancePer1000) = (part, reactancePer1000);
         engine = declaration.Engine(part);
-        var id = at.Name.Length == 0 ? part.Id : $"{part.Id}/{at.Name}";
-        Peak = declaration.Parameter(id + "/peakVoltsPer1000Rpm", peakVoltsPer1000, Spread.Winding);
-        Ohms = declaration.Parameter(id + "/ohms", ohms, Spread.Winding);
-        source = declaration.Source(id, $"{part.Id}.{at.From}", $"{part.Id}.{at.To}");
-        nodes = (declaration.Node($"{part.Id}.{at.From}"), declaration.Node($"{part.Id}.{at.To}"));
+        var of = part.Element(at.Name);
+        Peak = declaration.Parameter(of, "peakVoltsPer1000Rpm", peakVoltsPer1000, Spread.Winding);
+        Ohms = declaration.Parameter(of, "ohms", ohms, Spread.Winding);
+        source = declaration.Source(of, part.At(at.From), part.At(at.To));
+        nodes = (declaration.Node(part.At(at.From)), declaration.Node(part.At(at.To)));
     }
 
     public ParameterId Peak { get; }

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -27,15 +28,15 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         var hot = figures["volts"] * figures["volts"] / figures["watts"];
-        hotOhms = declaration.Parameter(part.Id + "/hotOhms", hot, Spread.Winding);
+        hotOhms = declaration.Parameter(part.Element(), "hotOhms", hot, Spread.Winding);
         present = declaration.Memory(hot);
-        branch = declaration.Branch(part.Id, part.Id + ".+", part.Id + ".-");
-        nodes = (declaration.Node(part.Id + ".+"), declaration.Node(part.Id + ".-"));
+        branch = declaration.Branch(part.Element(), part.At("+"), part.At("-"));
+        nodes = (declaration.Node(part.At("+")), declaration.Node(part.At("-")));
     }
 
     public override void Stamp(CircuitState state) =>
@@ -67,10 +68,10 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
     {
         yield return new Fault
         {
-            Id = part.Id + "/open",
+            Id = part.Fault("open"),
             Kind = FaultKind.Open,
             Words = part.Name + ": bulb gone",
-            Repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place),
+            Repair = part.Repaired(RepairKind.ReplacePart),
             Rate = 3,
             Changes = [new(hotOhms, ChangeRule.Set, double.PositiveInfinity)],
             Nodes = nodes,

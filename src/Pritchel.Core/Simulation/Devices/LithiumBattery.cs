@@ -20,7 +20,10 @@ internal sealed class LithiumBattery(Part part, PartFigures figures)
             "exactly \"+\" and \"-\"",
             [new ValueRule("coldCrankingAmps", 50, 1500, 300)],
             (part, figures) => new LithiumBattery(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.StoresCharge,
+        };
 
     private protected override double RestVolts(double charge) => 12.85 + (0.5 * Math.Clamp(charge, 0, 1));
 

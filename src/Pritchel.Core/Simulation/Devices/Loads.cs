@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -13,7 +14,7 @@ internal abstract class PlainLoad(Part part, string from, string to, double ohms
 
     private protected Part Part => part;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration) =>
         Load = new Resistance(declaration, part, "ohms", from, to, ohms, Spread.Winding);

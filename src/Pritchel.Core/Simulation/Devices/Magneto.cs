@@ -1,5 +1,7 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation.Devices;
@@ -8,7 +10,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// A flywheel magneto with its coil: sparks unless its kill lead finds ground. What is left of its primary's volts with the
 /// kill lead as it is decides, so some ohms kill an inductive primary, and fewer the slower it turns.
 /// </summary>
-internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDevice, IKillable, IIgnition, IPassedAlone
+internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDevice, IKillable, IIgnition, IPassedAlone, ISparkTested
 {
     private const double PeakVoltsPer1000 = 60;
 
@@ -30,13 +32,17 @@ internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDe
         )
         {
             OptionalTerminals = ["ht"],
+            Traits = PartTraits.LeadMouldedIn,
         };
 
     private IgnitionWinding primary = null!;
     private HighTension high = null!;
     private MemoryId left;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
+
+    /// <inheritdoc/>
+    public IEnumerable<ParameterId> ReplacedBy(SparkTesterAt at) => high.ReplacedBy(at);
 
     public override bool IsActive => true;
 
@@ -95,7 +101,7 @@ internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDe
         : said;
 
     public KillTerminal Terminal(Circuit circuit) =>
-        new(circuit.NodeOf(part.Id + ".kill"), circuit.NodeOf(part.Id + ".case"), Faults().First());
+        new(circuit.NodeOf(part.At("kill")), circuit.NodeOf(part.At("case")), Faults().First());
 
     public override IEnumerable<Fault> Faults() => [.. primary.Faults("", "primary"), .. high.Faults()];
 

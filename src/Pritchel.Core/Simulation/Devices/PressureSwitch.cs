@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -26,14 +27,14 @@ internal sealed class PressureSwitch(Part part, PartFigures figures) : Device, I
     private ParameterId stuck;
     private ParameterId sender;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         engine = declaration.Engine(part);
         contact = new Resistance(declaration, part, "ohms", "out", "case", 0.05, Spread.Contact);
-        stuck = declaration.Parameter(part.Id + "/stuck", 0, Spread.None);
-        sender = declaration.Parameter(part.Id + "/senderOhms", 0, Spread.None);
+        stuck = declaration.Parameter(part.Element(), "stuck", 0, Spread.None);
+        sender = declaration.Parameter(part.Element(), "senderOhms", 0, Spread.None);
     }
 
     public override void Stamp(CircuitState state)

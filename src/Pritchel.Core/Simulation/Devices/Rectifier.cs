@@ -18,7 +18,7 @@ internal sealed class Rectifier(Part part) : DiodeGroup(part), INamedDevice
     public override void Declare(Declaration declaration)
     {
         Arms.Add(new DiodeArm(declaration, Part, "", "ac", "dc", 0.7, 0.03));
-        declaration.Node(Part.Id + ".case");
+        declaration.Node(Part.At("case"));
     }
 
     public override IEnumerable<Fault> Faults() => [Arms[0].Open("diode open", 1), Arms[0].Shorted("diode shorted", 1)];

@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -44,11 +45,11 @@ internal abstract class Regulator(Part part, PartFigures figures, IReadOnlyList<
                 Arms.Add(new DiodeArm(declaration, Part, leg + "-ground", "case", leg, KneeVolts, OnOhms));
             }
 
-            shorts.Add(declaration.Branch($"{Part.Id}/{leg}-shunt", $"{Part.Id}.{leg}", Part.Id + ".case"));
+            shorts.Add(declaration.Branch(Part.Element(leg + "-shunt"), Part.At(leg), Part.At("case")));
         }
 
-        setVolts = declaration.Parameter(Part.Id + "/setVolts", figures["setVolts"], new Spread(0.01, 0, 0));
-        sense = declaration.Branch(Part.Id + "/sense", Part.Id + ".dc", Part.Id + ".case");
+        setVolts = declaration.Parameter(Part.Element(), "setVolts", figures["setVolts"], new Spread(0.01, 0, 0));
+        sense = declaration.Branch(Part.Element("sense"), Part.At("dc"), Part.At("case"));
     }
 
     /// <summary>Whether each leg also has a diode from ground; a half-wave one has none.</summary>

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -24,7 +25,10 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
                 new ValueRule("contactOhms", 0.0005, 0.1, 0.006),
             ],
             (part, figures) => new Relay(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.IsRelayed,
+        };
 
     private ParameterId coil;
     private ParameterId made;
@@ -38,21 +42,21 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
     public override bool IsActive => true;
 
-    public override IReadOnlyList<CoilContact> CoilContacts => [new("30", "87", true), new("30", "87a", false)];
+    public override IReadOnlyList<CoilContact> CoilContacts => [new(new("30"), new("87"), true), new(new("30"), new("87a"), false)];
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
-        coil = declaration.Parameter(part.Id + "/coilOhms", figures["coilOhms"], Spread.Winding);
-        made = declaration.Parameter(part.Id + "/madeOhms", figures["contactOhms"], Spread.Contact);
-        broken = declaration.Parameter(part.Id + "/brokenOhms", figures["contactOhms"], Spread.Contact);
-        coilBranch = declaration.Branch(part.Id + "/coil", part.Id + ".86", part.Id + ".85");
-        madeBranch = declaration.Branch(part.Id + "/made", part.Id + ".30", part.Id + ".87");
-        brokenBranch = declaration.Branch(part.Id + "/broken", part.Id + ".30", part.Id + ".87a");
-        armature = declaration.State(part.Id);
-        coilNodes = (declaration.Node(part.Id + ".86"), declaration.Node(part.Id + ".85"));
-        madeNodes = (declaration.Node(part.Id + ".30"), declaration.Node(part.Id + ".87"));
+        coil = declaration.Parameter(part.Element(), "coilOhms", figures["coilOhms"], Spread.Winding);
+        made = declaration.Parameter(part.Element(), "madeOhms", figures["contactOhms"], Spread.Contact);
+        broken = declaration.Parameter(part.Element(), "brokenOhms", figures["contactOhms"], Spread.Contact);
+        coilBranch = declaration.Branch(part.Element("coil"), part.At("86"), part.At("85"), BranchRole.Coil);
+        madeBranch = declaration.Branch(part.Element("made"), part.At("30"), part.At("87"), BranchRole.Contact);
+        brokenBranch = declaration.Branch(part.Element("broken"), part.At("30"), part.At("87a"), BranchRole.Contact);
+        armature = declaration.State(part.Element());
+        coilNodes = (declaration.Node(part.At("86")), declaration.Node(part.At("85")));
+        madeNodes = (declaration.Node(part.At("30")), declaration.Node(part.At("87")));
     }
 
     public override void Stamp(CircuitState state)
@@ -78,10 +82,10 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place);
+        var repair = part.Repaired(RepairKind.ReplacePart);
         yield return new Fault
         {
-            Id = part.Id + "/coil-open",
+            Id = part.Fault("coil-open"),
             Kind = FaultKind.Open,
             Words = part.Name + ": coil open",
             Repair = repair,
@@ -91,7 +95,7 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
         };
         yield return new Fault
         {
-            Id = part.Id + "/contact-open",
+            Id = part.Fault("contact-open"),
             Kind = FaultKind.Open,
             Words = part.Name + ": contact burnt away",
             Repair = repair,

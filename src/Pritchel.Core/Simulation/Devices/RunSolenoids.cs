@@ -1,6 +1,8 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Simulation.Devices;
 
@@ -26,13 +28,13 @@ internal abstract class EngineSolenoid(Part part, PartFigures figures, string fr
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         coil = new Resistance(declaration, part, "coilOhms", from, to, figures["coilOhms"], Spread.Winding);
-        seized = declaration.Parameter(part.Id + "/seized", 0, Spread.None);
-        plunger = declaration.State(part.Id);
+        seized = declaration.Parameter(part.Element(), "seized", 0, Spread.None);
+        plunger = declaration.State(part.Element());
     }
 
     public override void Stamp(CircuitState state) => coil.Stamp(state);

@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Units;
 
@@ -20,7 +21,7 @@ internal sealed class Sender(Part part, PartFigures figures) : Device, INamedDev
 
     private Resistance element = null!;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration) =>
         element = new Resistance(declaration, part, "ohms", "out", "case", figures["ohms"], Spread.Winding);

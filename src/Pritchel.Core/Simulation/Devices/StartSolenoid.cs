@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -42,21 +43,21 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
 
     public override bool IsActive => true;
 
-    public override IReadOnlyList<CoilContact> CoilContacts => [new("B", "M", true)];
+    public override IReadOnlyList<CoilContact> CoilContacts => [new(new("B"), new("M"), true)];
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
-        coil = declaration.Parameter(part.Id + "/coilOhms", figures["coilOhms"], Spread.Winding);
-        contact = declaration.Parameter(part.Id + "/contactOhms", figures["contactOhms"], Spread.Contact);
-        welded = declaration.Parameter(part.Id + "/welded", 0, Spread.None);
-        pullIn = declaration.Parameter(part.Id + "/pullInVolts", figures["pullInVolts"], new Spread(0.06, 0, 0));
-        coilBranch = declaration.Branch(part.Id + "/coil", part.Id + ".S", part.Id + ".case");
-        contactBranch = declaration.Branch(part.Id + "/contact", part.Id + ".B", part.Id + ".M");
-        plunger = declaration.State(part.Id);
-        coilNodes = (declaration.Node(part.Id + ".S"), declaration.Node(part.Id + ".case"));
-        contactNodes = (declaration.Node(part.Id + ".B"), declaration.Node(part.Id + ".M"));
+        coil = declaration.Parameter(part.Element(), "coilOhms", figures["coilOhms"], Spread.Winding);
+        contact = declaration.Parameter(part.Element(), "contactOhms", figures["contactOhms"], Spread.Contact);
+        welded = declaration.Parameter(part.Element(), "welded", 0, Spread.None);
+        pullIn = declaration.Parameter(part.Element(), "pullInVolts", figures["pullInVolts"], new Spread(0.06, 0, 0));
+        coilBranch = declaration.Branch(part.Element("coil"), part.At("S"), part.At("case"), BranchRole.Coil);
+        contactBranch = declaration.Branch(part.Element("contact"), part.At("B"), part.At("M"), BranchRole.Contact);
+        plunger = declaration.State(part.Element());
+        coilNodes = (declaration.Node(part.At("S")), declaration.Node(part.At("case")));
+        contactNodes = (declaration.Node(part.At("B")), declaration.Node(part.At("M")));
     }
 
     public override void Stamp(CircuitState state)
@@ -83,10 +84,10 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place);
+        var repair = part.Repaired(RepairKind.ReplacePart);
         yield return new Fault
         {
-            Id = part.Id + "/coil-open",
+            Id = part.Fault("coil-open"),
             Kind = FaultKind.Open,
             Words = part.Name + ": coil open",
             Repair = repair,
@@ -96,7 +97,7 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
         };
         yield return new Fault
         {
-            Id = part.Id + "/contact-open",
+            Id = part.Fault("contact-open"),
             Kind = FaultKind.Open,
             Words = part.Name + ": contacts burnt away",
             Repair = repair,
@@ -107,7 +108,7 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
         };
         yield return new Fault
         {
-            Id = part.Id + "/contact-resistive",
+            Id = part.Fault("contact-resistive"),
             Kind = FaultKind.HighResistance,
             Words = part.Name + ": contacts burnt",
             Repair = repair,
@@ -119,7 +120,7 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
         };
         yield return new Fault
         {
-            Id = part.Id + "/welded",
+            Id = part.Fault("welded"),
             Kind = FaultKind.StuckClosed,
             Words = part.Name + ": contacts welded",
             Repair = repair,

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -50,20 +51,20 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
         }
     }
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public int Engine { get; private set; }
 
     public override void Declare(Declaration declaration)
     {
         Engine = declaration.Engine(part);
-        armature = declaration.Parameter(part.Id + "/stallOhms", figures["stallOhms"], Spread.Winding);
-        friction = declaration.Parameter(part.Id + "/frictionAmps", figures["frictionAmps"], new Spread(0.15, 0, 0));
-        locked = declaration.Parameter(part.Id + "/locked", 0, Spread.None);
-        branch = declaration.Branch(part.Id, part.Id + ".post", part.Id + ".case");
-        backEmf = declaration.Source(part.Id, part.Id + ".post", part.Id + ".case");
-        rotation = declaration.State(part.Id);
-        nodes = (declaration.Node(part.Id + ".post"), declaration.Node(part.Id + ".case"));
+        armature = declaration.Parameter(part.Element(), "stallOhms", figures["stallOhms"], Spread.Winding);
+        friction = declaration.Parameter(part.Element(), "frictionAmps", figures["frictionAmps"], new Spread(0.15, 0, 0));
+        locked = declaration.Parameter(part.Element(), "locked", 0, Spread.None);
+        branch = declaration.Branch(part.Element(), part.At("post"), part.At("case"));
+        backEmf = declaration.Source(part.Element(), part.At("post"), part.At("case"));
+        rotation = declaration.State(part.Element());
+        nodes = (declaration.Node(part.At("post")), declaration.Node(part.At("case")));
     }
 
     public override void Stamp(CircuitState state)
@@ -108,10 +109,10 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ServiceStarter, part.Place);
+        var repair = part.Repaired(RepairKind.ServiceStarter);
         yield return new Fault
         {
-            Id = part.Id + "/open",
+            Id = part.Fault("open"),
             Kind = FaultKind.Open,
             Words = part.Name + ": brushes or winding open",
             Repair = repair,
@@ -122,7 +123,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
         };
         yield return new Fault
         {
-            Id = part.Id + "/stalled",
+            Id = part.Fault("stalled"),
             Kind = FaultKind.Stalled,
             Words = part.Name + ": fed but locked, or the engine is seized",
             Repair = repair,
@@ -132,7 +133,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
         };
         yield return new Fault
         {
-            Id = part.Id + "/dragging",
+            Id = part.Fault("dragging"),
             Kind = FaultKind.Dragging,
             Words = part.Name + ": dragging",
             Repair = repair,
@@ -143,7 +144,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
         };
         yield return new Fault
         {
-            Id = part.Id + "/resistive",
+            Id = part.Fault("resistive"),
             Kind = FaultKind.HighResistance,
             Words = part.Name + ": brushes worn",
             Repair = repair,

@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
@@ -46,9 +47,9 @@ internal sealed class StarterSolenoid(Part part, PartFigures figures) : Device, 
 
     public override bool IsActive => true;
 
-    public override IReadOnlyList<CoilContact> CoilContacts => [new("B", "M", true)];
+    public override IReadOnlyList<CoilContact> CoilContacts => [new(new("B"), new("M"), true)];
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     /// <summary>Amps, both windings together, that pull it in: what its pull-in volts send through both in parallel.</summary>
     private double PullInAmps => figures["pullInVolts"] * ((1 / figures["pullInOhms"]) + (1 / figures["holdOhms"]));
@@ -58,15 +59,15 @@ internal sealed class StarterSolenoid(Part part, PartFigures figures) : Device, 
 
     public override void Declare(Declaration declaration)
     {
-        var (b, m, s, body) = (part.Id + ".B", part.Id + ".M", part.Id + ".S", part.Id + ".case");
-        pullIn = declaration.Parameter(part.Id + "/pullInOhms", figures["pullInOhms"], Spread.Winding);
-        hold = declaration.Parameter(part.Id + "/holdOhms", figures["holdOhms"], Spread.Winding);
-        contact = declaration.Parameter(part.Id + "/contactOhms", figures["contactOhms"], Spread.Contact);
-        stuck = declaration.Parameter(part.Id + "/stuck", 0, Spread.None);
-        pullInBranch = declaration.Branch(part.Id + "/pull-in", s, m);
-        holdBranch = declaration.Branch(part.Id + "/coil", s, body);
-        contactBranch = declaration.Branch(part.Id + "/contact", b, m);
-        plunger = declaration.State(part.Id);
+        var (b, m, s, body) = (part.At("B"), part.At("M"), part.At("S"), part.At("case"));
+        pullIn = declaration.Parameter(part.Element(), "pullInOhms", figures["pullInOhms"], Spread.Winding);
+        hold = declaration.Parameter(part.Element(), "holdOhms", figures["holdOhms"], Spread.Winding);
+        contact = declaration.Parameter(part.Element(), "contactOhms", figures["contactOhms"], Spread.Contact);
+        stuck = declaration.Parameter(part.Element(), "stuck", 0, Spread.None);
+        pullInBranch = declaration.Branch(part.Element("pull-in"), s, m);
+        holdBranch = declaration.Branch(part.Element("coil"), s, body, BranchRole.Coil);
+        contactBranch = declaration.Branch(part.Element("contact"), b, m, BranchRole.Contact);
+        plunger = declaration.State(part.Element());
         pullInNodes = (declaration.Node(s), declaration.Node(m));
         holdNodes = (declaration.Node(s), declaration.Node(body));
         contactNodes = (declaration.Node(b), declaration.Node(m));
@@ -98,10 +99,10 @@ internal sealed class StarterSolenoid(Part part, PartFigures figures) : Device, 
         Fault Of(string id, FaultKind kind, string words, double rate, ParameterChange change, (int, int) nodes) =>
             new()
             {
-                Id = $"{part.Id}/{id}",
+                Id = part.Fault(id),
                 Kind = kind,
                 Words = $"{part.Name}: {words}",
-                Repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplacePart, part.Place),
+                Repair = part.Repaired(RepairKind.ReplacePart),
                 Rate = rate,
                 Changes = [change],
                 Nodes = nodes,

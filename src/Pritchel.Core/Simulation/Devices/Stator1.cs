@@ -18,8 +18,8 @@ internal sealed class Stator1(Part part, PartFigures figures) : WindingGroup(par
     public override void Declare(Declaration declaration)
     {
         Windings.Add(new Winding(declaration, Part, "", "a", "b", Winding.Rating(figures)));
-        declaration.Node(Part.Id + ".case");
+        declaration.Node(Part.At("case"));
     }
 
-    public override IEnumerable<Fault> Faults() => Windings[0].Faults("winding", Part.Id + ".case");
+    public override IEnumerable<Fault> Faults() => Windings[0].Faults("winding", Part.At("case"));
 }

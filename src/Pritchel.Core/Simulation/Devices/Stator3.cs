@@ -27,8 +27,8 @@ internal sealed class Stator3(Part part, PartFigures figures) : WindingGroup(par
             );
         }
 
-        declaration.Node(Part.Id + ".case");
+        declaration.Node(Part.At("case"));
     }
 
-    public override IEnumerable<Fault> Faults() => Windings.SelectMany(w => w.Faults("leg", Part.Id + ".case"));
+    public override IEnumerable<Fault> Faults() => Windings.SelectMany(w => w.Faults("leg", Part.At("case")));
 }

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -12,7 +13,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// to its gassing volts it takes little, beyond them whatever is driven into it. Three straight lines, each current higher
 /// at higher volts. While waves run, the lines hold for means: within a turn the battery stands still behind its resistance.
 /// </summary>
-internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Device
+internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Device, IStoresCharge
 {
     private const int Discharging = 0;
     private const int Absorbing = 1;
@@ -40,7 +41,10 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
+
+    /// <inheritdoc/>
+    public ParameterId Isolation => wear;
 
     private protected double ColdCrankingAmps => coldCrankingAmps;
 
@@ -55,18 +59,18 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
 
     public override void Declare(Declaration declaration)
     {
-        charge = declaration.Parameter(part.Id + "/charge", 0.9, Spread.Uniform(0.55, 1));
-        temperature = declaration.Parameter(part.Id + "/celsius", 20, Spread.Uniform(5, 32));
-        wear = declaration.Parameter(part.Id + "/wear", 1.15, new Spread(0.15, 0, 0));
-        cells = declaration.Parameter(part.Id + "/cellsShare", 1, Spread.None);
-        source = declaration.Source(part.Id, part.Id + ".+", part.Id + ".-");
-        line = declaration.State(part.Id);
+        charge = declaration.Parameter(part.Element(), "charge", 0.9, Spread.Uniform(0.55, 1));
+        temperature = declaration.Parameter(part.Element(), "celsius", 20, Spread.Uniform(5, 32));
+        wear = declaration.Parameter(part.Element(), "wear", 1.15, new Spread(0.15, 0, 0));
+        cells = declaration.Parameter(part.Element(), "cellsShare", 1, Spread.None);
+        source = declaration.Source(part.Element(), part.At("+"), part.At("-"));
+        line = declaration.State(part.Element());
         pressure = declaration.Memory(0);
         low = declaration.Memory(double.NaN);
         high = declaration.Memory(double.NaN);
         last = declaration.Memory(double.NaN);
         lastExcess = declaration.Memory(0);
-        nodes = (declaration.Node(part.Id + ".+"), declaration.Node(part.Id + ".-"));
+        nodes = (declaration.Node(part.At("+")), declaration.Node(part.At("-")));
     }
 
     public override void Stamp(CircuitState state)
@@ -127,7 +131,7 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ServiceBattery, part.Place);
+        var repair = part.Repaired(RepairKind.ServiceBattery);
         Fault Of(string id, FaultKind kind, string words, double rate, ParameterChange change) =>
             PartFault.Of(part, id, kind, words, rate, nodes, change) with
             {
@@ -161,7 +165,7 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
             new ParameterChange(cells, ChangeRule.Set, share)
         ) with
         {
-            Repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ServiceBattery, part.Place),
+            Repair = part.Repaired(RepairKind.ServiceBattery),
         };
 
     private double Rest(CircuitState state) => RestVolts(state[charge]) * state[cells];

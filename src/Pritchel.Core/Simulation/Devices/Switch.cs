@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -15,26 +16,29 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
             "two or more, any names; \"contacts\" says what joins them",
             [new ValueRule("contactOhms", 0.0005, 0.5, 0.008)],
             (part, figures) => new Switch(part, figures)
-        );
+        )
+        {
+            Traits = PartTraits.IsSwitched,
+        };
 
     private readonly List<Pole> poles = [];
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override void Declare(Declaration declaration)
     {
         foreach (var contact in part.Contacts ?? [])
         {
-            var name = $"{part.Id}/{contact.Id}";
-            var (a, b) = ($"{part.Id}.{contact.Between[0]}", $"{part.Id}.{contact.Between[1]}");
+            var of = part.Element(contact.Id.Text);
+            var (a, b) = (part.At(contact.Between[0]), part.At(contact.Between[1]));
             poles.Add(
                 new Pole(
                     contact,
                     declaration.Control(contact.Control),
-                    declaration.Parameter(name + "/ohms", figures["contactOhms"], Spread.Contact),
-                    declaration.Parameter(name + "/welded", 0, Spread.None),
-                    declaration.Parameter(name + "/leakOhms", double.PositiveInfinity, Spread.None),
-                    declaration.Branch(name, a, b),
+                    declaration.Parameter(of, "ohms", figures["contactOhms"], Spread.Contact),
+                    declaration.Parameter(of, "welded", 0, Spread.None),
+                    declaration.Parameter(of, "leakOhms", double.PositiveInfinity, Spread.None),
+                    declaration.Branch(of, a, b),
                     (declaration.Node(a), declaration.Node(b))
                 )
             );
@@ -46,7 +50,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
             [
                 .. declaration
                     .PositionsOf(pole.Contact.Control)
-                    .Select(p => pole.Contact.ClosedIn.Contains(p, StringComparer.Ordinal)),
+                    .Select(p => pole.Contact.ClosedIn.Contains(p)),
             ];
         }
     }
@@ -65,16 +69,16 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
     private IEnumerable<Fault> PoleFaults(Pole pole)
     {
         var words = poles.Count == 1 ? part.Name : $"{part.Name}, {pole.Contact.Id} contact";
-        var repair = new Repair("part:" + part.Id, part.Name, part.Name, RepairKind.ReplaceSwitch, part.Place);
-        var name = $"{part.Id}/{pole.Contact.Id}";
-        foreach (var fault in OpenOrPoor(name, words, repair, pole).Both())
+        var repair = part.Repaired(RepairKind.ReplaceSwitch);
+        var of = part.Element(pole.Contact.Id.Text);
+        foreach (var fault in OpenOrPoor(of, words, repair, pole).Both())
         {
             yield return fault;
         }
 
         yield return new Fault
         {
-            Id = name + "/welded",
+            Id = new FaultId(of, "welded"),
             Kind = FaultKind.StuckClosed,
             Words = words + ": stays closed",
             Repair = repair,
@@ -84,7 +88,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
         };
         yield return new Fault
         {
-            Id = name + "/wet",
+            Id = new FaultId(of, "wet"),
             Kind = FaultKind.ShortedToNeighbour,
             Words = words + ": damp or salt bridges it",
             Repair = repair,
@@ -97,10 +101,10 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
         };
     }
 
-    private static SeriesFaults OpenOrPoor(string name, string words, Repair repair, Pole pole) =>
+    private static SeriesFaults OpenOrPoor(Element of, string words, Repair repair, Pole pole) =>
         new()
         {
-            Place = name,
+            Place = of,
             Words = words,
             Poor = "burnt",
             Gone = "does not close, or out of adjustment",

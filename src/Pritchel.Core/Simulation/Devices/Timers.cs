@@ -1,6 +1,8 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Simulation.Devices;
 
@@ -34,7 +36,7 @@ internal abstract class TimerRelay(Part part, PartFigures figures) : Device
 
     public override bool IsActive => true;
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     /// <summary>Whether time runs from the trigger's going off, rather than its coming on.</summary>
     private protected abstract bool FromRelease { get; }
@@ -46,8 +48,8 @@ internal abstract class TimerRelay(Part part, PartFigures figures) : Device
     {
         trigger = new Resistance(declaration, part, "triggerOhms", "15", "31", figures["triggerOhms"], Spread.Winding);
         contact = new Resistance(declaration, part, "contactOhms", "30", "87", figures["contactOhms"], Spread.Contact);
-        seconds = declaration.Parameter(part.Id + "/seconds", figures["seconds"], Spread.Winding);
-        fed = declaration.State(part.Id);
+        seconds = declaration.Parameter(part.Element(), "seconds", figures["seconds"], Spread.Winding);
+        fed = declaration.State(part.Element());
         left = declaration.Memory(0);
     }
 

@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Units;
@@ -14,7 +15,7 @@ internal sealed class Winding
 {
     private readonly Part part;
     private readonly string name;
-    private readonly string near;
+    private readonly TerminalAddress near;
     private readonly double lead;
     private readonly ParameterId volts;
     private readonly ParameterId ohms;
@@ -44,12 +45,12 @@ internal sealed class Winding
     {
         (this.part, this.name, this.lead) = (part, name, lead);
         Engine = declaration.Engine(part);
-        near = $"{part.Id}.{from}";
-        var (id, a, b) = (name.Length == 0 ? part.Id : $"{part.Id}/{name}", $"{part.Id}.{from}", $"{part.Id}.{to}");
-        volts = declaration.Parameter(id + "/voltsPer1000Rpm", rating.VoltsPer1000, Spread.Winding);
-        ohms = declaration.Parameter(id + "/ohms", rating.Ohms, Spread.Winding);
-        henries = declaration.Parameter(id + "/henries", rating.Millihenries / 1000, Spread.Winding);
-        source = declaration.Source(id, a, b);
+        near = part.At(from);
+        var (of, a, b) = (part.Element(name), part.At(from), part.At(to));
+        volts = declaration.Parameter(of, "voltsPer1000Rpm", rating.VoltsPer1000, Spread.Winding);
+        ohms = declaration.Parameter(of, "ohms", rating.Ohms, Spread.Winding);
+        henries = declaration.Parameter(of, "henries", rating.Millihenries / 1000, Spread.Winding);
+        source = declaration.Source(of, a, b);
         last = declaration.Memory(0);
         before = declaration.Memory(0);
         nodes = (declaration.Node(a), declaration.Node(b));
@@ -99,7 +100,7 @@ internal sealed class Winding
     }
 
     /// <summary>Open, shorted turns, and to the core if it has one.</summary>
-    public IEnumerable<Fault> Faults(string words, string? core)
+    public IEnumerable<Fault> Faults(string words, TerminalAddress? core)
     {
         var (prefix, said) = name.Length == 0 ? ("", words) : (name + "-", $"{words} {name}");
         yield return PartFault.Of(
@@ -139,7 +140,7 @@ internal sealed class Winding
             ) with
             {
                 Severity = new Severity(0.05, 5),
-                Paths = [new LaidPath(near, core)],
+                Paths = [new LaidPath(near, core.Value)],
             };
         }
     }

@@ -1,4 +1,6 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Simulation.Devices;
 
@@ -13,7 +15,7 @@ internal abstract class WindingGroup(Part part) : Device, IChargeWinding
 
     public IEnumerable<MemoryId> Carried => Windings.SelectMany(w => w.Carried);
 
-    public override string PartId => part.Id;
+    public override PartId? PartId => part.Id;
 
     public override bool IsRotating => true;
 

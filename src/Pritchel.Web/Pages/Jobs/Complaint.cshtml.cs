@@ -2,26 +2,25 @@ using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>The complaint: what happens and what lights in each position, how often, what is bridged.</summary>
-public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop workshop) : JobPageModel(desk, jobs)
+public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageModel(desk)
 {
-    private const double MostYears = 100;
-    private const int MostTries = 200;
-    private const int MostWords = 300;
-    private const int MostBridgeable = 3;
+    private readonly JobDesk desk = desk;
 
-    private IReadOnlyList<Alteration>? alterations;
+    /// <summary>What may be told.</summary>
+    public ComplaintRules Rules { get; private set; } = null!;
 
     /// <summary>What is heard.</summary>
     [BindProperty]
@@ -43,7 +42,7 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     [BindProperty]
     public List<string> Bridged { get; set; } = [];
 
-    /// <summary>Lamp answers, "lamp@condition" to look.</summary>
+    /// <summary>Lamp answers, by lamp and number of its row on the form.</summary>
     [BindProperty]
     public Dictionary<string, string> Lamps { get; set; } = [];
 
@@ -54,10 +53,6 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     /// <summary>How fast the engine turned when it happened.</summary>
     [BindProperty]
     public DutySpeed? Speed { get; set; }
-
-    /// <summary>Speeds to choose from; none where the duty needs no engine.</summary>
-    public IReadOnlyList<DutySpeed> Speeds =>
-        OwnDuty.Speed == DutySpeed.Rest ? [] : [DutySpeed.Crank, DutySpeed.Idle, DutySpeed.Work];
 
     /// <summary>What else was tried, "works" or "fails" by duty id.</summary>
     [BindProperty]
@@ -70,11 +65,6 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     /// <summary>Codes ticked as stored.</summary>
     [BindProperty]
     public List<string> Codes { get; set; } = [];
-
-    /// <summary>Codes that this machine can store; none where nothing stores any.</summary>
-    public IReadOnlyList<string> PossibleCodes =>
-        workshop.Codes(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, Open.State.Complaint!.Duty)?.Possible
-        ?? [];
 
     /// <summary>Circumstances ticked, by name.</summary>
     [BindProperty]
@@ -94,16 +84,10 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
         (nameof(Circumstances.RecentWork), "Someone worked on it just before", c => c.RecentWork),
     ];
 
-    /// <summary>Other duties of this machine that are quickly tried.</summary>
-    public IEnumerable<Symptom> Others =>
-        workshop
-            .Symptoms(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit)
-            .Where(s => s.Duty.Id != Open.State.Complaint!.Duty && DutyTries.IsQuick(Open.Circuit, s.Duty));
-
     /// <summary>Shows the complaint as it stands.</summary>
     public async Task<IActionResult> OnGetAsync()
     {
-        if (!await LoadAsync())
+        if (!await PrepareAsync())
         {
             return NotFound();
         }
@@ -113,29 +97,41 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
         Words = complaint.Words;
         Failed = complaint.Failed.ToString(CultureInfo.InvariantCulture);
         Tried = complaint.Tried.ToString(CultureInfo.InvariantCulture);
-        Bridged = [.. complaint.Bridged];
+        Bridged = [.. complaint.Bridged.Select(b => b.Text)];
         Stood = Open
-            .Circuit.Setting(complaint.Setting ?? OwnDuty.Setting)
+            .Circuit.Setting(complaint.Setting ?? Rules.Own.Setting)
             .Named(Open.Machine)
-            .ToDictionary(StringComparer.Ordinal);
-        Speed = complaint.Speed ?? OwnDuty.Speed;
-        Also = complaint.Also.ToDictionary(a => a.Duty, a => a.Works ? "works" : "fails", StringComparer.Ordinal);
+            .ToDictionary(s => s.Key.Text, s => s.Value.Text, StringComparer.Ordinal);
+        Speed = complaint.Speed ?? Rules.Own.Speed;
+        Also = complaint.Also.ToDictionary(
+            a => a.Duty.Text,
+            a => a.Works ? "works" : "fails",
+            StringComparer.Ordinal
+        );
         (CodesRead, Codes) = (complaint.Codes is not null, [.. complaint.Codes ?? []]);
         var life = complaint.Circumstances;
         Years = life.Years.ToString(CultureInfo.InvariantCulture);
         Life = [.. Circumstance.Where(c => c.Is(life)).Select(c => c.Name)];
-        Lamps = complaint.Lamps.ToDictionary(
-            l => $"{l.Lamp}@{l.Condition}",
-            l => l.Look.ToString(),
-            StringComparer.Ordinal
-        );
+        foreach (var (row, (condition, lamps)) in Rules.LampRows().Index())
+        {
+            var setting = condition.Setting.Named(Open.Machine);
+            foreach (
+                var seen in complaint.Lamps.Where(l =>
+                    lamps.Any(lamp => lamp.Id == l.Lamp) && l.Speed == condition.Speed && l.Setting.Equals(setting)
+                )
+            )
+            {
+                Lamps[LampKey(seen.Lamp, row)] = seen.Look.ToString();
+            }
+        }
+
         return Page();
     }
 
     /// <summary>Writes the complaint down.</summary>
     public async Task<IActionResult> OnPostAsync()
     {
-        if (!await LoadAsync())
+        if (!await PrepareAsync())
         {
             return NotFound();
         }
@@ -152,177 +148,108 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
     /// </summary>
     public async Task<IActionResult> OnPostAheadAsync()
     {
-        if (!await LoadAsync())
+        if (!await PrepareAsync())
         {
             return NotFound();
         }
 
-        if (Controls(out var setting))
+        var told = Open.State.Complaint! with
         {
-            workshop.Begin(
-                Open.Job.MachineId,
-                Open.Job.MachineVersion,
-                Open.Circuit,
-                Open.State.Complaint! with
-                {
-                    Setting = setting,
-                    Speed = SpeedTold,
-                    Bridged = BridgedTold,
-                    Also = AlsoTold,
-                }
-            );
+            Setting = SettingTold,
+            Speed = SpeedTold,
+            Bridged = BridgedTold,
+            Also = AlsoTold,
+        };
+        if (!Rules.Check(told).Any(r => r.Field is "setting" or "speed" or "bridged"))
+        {
+            predictor.Begin(Open.Version, told, Open.Meter);
         }
 
         return new NoContentResult();
     }
 
-    /// <summary>What may have been altered before; switches of many contacts, keys mostly, are nobody's to bridge one by one.</summary>
-    public IReadOnlyList<Alteration> Alterations =>
-        alterations ??= [
-            .. Alteration
-                .Of(Open.Circuit)
-                .Where(a => a.By != AlteredBy.Bridged || ContactsOf(a.Id.Split('/')[0]) <= MostBridgeable),
-        ];
+    /// <summary>Name of a lamp's answer on the form.</summary>
+    public static string LampKey(PartId lamp, int row) => $"{lamp.Text}@{row}";
 
     /// <summary>Wires told to be off, by the alteration's id.</summary>
     public IEnumerable<string> WiresOff =>
-        Alterations.Where(a => a.By == AlteredBy.Off && Bridged.Contains(a.Id)).Select(a => a.Id);
+        Rules.Alterations.Where(a => a.By == AlteredBy.Off).Select(a => a.Id.Text).Where(Bridged.Contains);
 
-    private int ContactsOf(string part) =>
-        Open.Machine.Parts.FirstOrDefault(p => string.Equals(p.Id, part, StringComparison.Ordinal))?.Contacts?.Count
-        ?? 0;
-
-    /// <summary>Conditions in which some lamp of the sound machine glows, so that its look tells something.</summary>
-    public IEnumerable<(int Index, Condition Condition, IReadOnlyList<Part> Lamps)> LampRows()
+    private async Task<bool> PrepareAsync()
     {
-        var table = Open.Kit.Table;
-        for (var c = 0; c < table.Conditions.Count; c++)
+        if (!await LoadAsync())
         {
-            var lit = table.LampsLit(c).ToHashSet(StringComparer.Ordinal);
-            if (lit.Count > 0)
-            {
-                yield return (c, table.Conditions[c], [.. Open.Machine.Parts.Where(p => lit.Contains(p.Id))]);
-            }
+            return false;
         }
+
+        Rules = desk.Rules(Open);
+        return true;
     }
 
     private Complaint? Understood()
     {
-        if (
-            !Enum.TryParse<Heard>(HeardSaid, out var heard)
-            || DutyWords.Choices(Open.Kit.Table.Effect, Open.Kit.Table.Duty).All(c => c.Heard != heard)
-        )
+        if (!Enum.TryParse<Heard>(HeardSaid, out var heard) || !Enum.IsDefined(heard))
         {
             Error = "Say what it does in that setting: choose one of the answers.";
             return null;
         }
 
-        if (!Count(Tried, 1, "Tries", out var tried) || !Count(Failed, 0, "Failed tries", out var failed))
-        {
-            return null;
-        }
-
-        if (failed > tried)
-        {
-            Error = $"Failed tries: {failed} is more than the {tried} tries made; at most as many can have failed.";
-            return null;
-        }
-
-        var words = (Words ?? "").ReplaceLineEndings(" ").Trim();
-        if (words.Length > MostWords)
-        {
-            Error = $"Owner's words: {words.Length} characters; at most {MostWords} fit the tag.";
-            return null;
-        }
-
-        if (LifeSoFar() is not { } life || !Controls(out var setting))
+        if (
+            !Count(Tried, "Tries", out var tried)
+            || !Count(Failed, "Failed tries", out var failed)
+            || LifeSoFar() is not { } life
+        )
         {
             return null;
         }
 
         var told = Open.State.Complaint! with
         {
-            Setting = setting,
+            Setting = SettingTold,
             Speed = SpeedTold,
             Circumstances = life,
-            Codes = CodesRead || Codes.Count > 0 ? [.. PossibleCodes.Where(Codes.Contains)] : null,
+            Codes = CodesRead || Codes.Count > 0 ? [.. Rules.Codes.Where(Codes.Contains)] : null,
             Also = AlsoTold,
             Heard = heard,
-            Words = words,
+            Words = (Words ?? "").ReplaceLineEndings(" ").Trim(),
             Failed = failed,
             Tried = tried,
             Bridged = BridgedTold,
             Lamps = [.. Seen()],
         };
-        return told with { Lamps = Renumbered(told) };
+        Error = Rules.Check(told).FirstOrDefault()?.Message;
+        return Error is null ? told : null;
     }
 
     private DutySpeed? SpeedTold =>
-        Speed is { } speed && Speeds.Contains(speed) && speed != OwnDuty.Speed ? speed : null;
+        Speed is { } speed && Rules.Speeds.Count > 0 && speed != Rules.Own.Speed ? speed : null;
 
-    private IReadOnlyList<string> BridgedTold => [.. Alterations.Select(a => a.Id).Where(Bridged.Contains)];
+    private IReadOnlyList<AlterationId> BridgedTold =>
+        [.. Rules.Alterations.Select(a => a.Id).Where(a => Bridged.Contains(a.Text))];
 
     private IReadOnlyList<AlsoTold> AlsoTold =>
         [
-            .. Others
-                .Where(s => Also.GetValueOrDefault(s.Duty.Id) is "works" or "fails")
-                .Select(s => new AlsoTold(s.Duty.Id, Also[s.Duty.Id] == "works")),
+            .. Rules
+                .Others.Where(s => Also.GetValueOrDefault(s.Duty.Id.Text) is "works" or "fails")
+                .Select(s => new AlsoTold(s.Duty.Id, Also[s.Duty.Id.Text] == "works")),
         ];
-
-    private Duty OwnDuty =>
-        workshop.Duty(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, Open.State.Complaint!.Duty)!;
-
-    /// <summary>Lamps were asked by the conditions of the setting told before; another setting numbers them anew.</summary>
-    private IReadOnlyList<LampSeen> Renumbered(Complaint told)
-    {
-        var before = Open.Kit.Table.Conditions;
-        var after = workshop
-            .Sketch(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, told)
-            .Kit.Table.Conditions;
-        return
-        [
-            .. told
-                .Lamps.Select(l =>
-                    l with
-                    {
-                        Condition = after
-                            .ToList()
-                            .FindIndex(c =>
-                                c.IsFree
-                                && c.Speed == before[l.Condition].Speed
-                                && c.Setting.Equals(before[l.Condition].Setting)
-                            ),
-                    }
-                )
-                .Where(l => l.Condition >= 0),
-        ];
-    }
 
     /// <summary>Positions of the controls as told; null when they are the duty's own.</summary>
-    private bool Controls(out IReadOnlyDictionary<string, string>? setting)
+    private NamedSetting? SettingTold
     {
-        setting = null;
-        var own = Open.Circuit.Setting(OwnDuty.Setting).Named(Open.Machine);
-        var told = new Dictionary<string, string>(own, StringComparer.Ordinal);
-        foreach (var control in Open.Machine.Controls)
+        get
         {
-            if (!Stood.TryGetValue(control.Id, out var position))
-            {
-                continue;
-            }
-
-            if (!control.Positions.Contains(position, StringComparer.Ordinal))
-            {
-                Error =
-                    $"{control.Name}: “{Shown(position)}” is not one of its positions; allowed {string.Join(", ", control.Positions)}.";
-                return false;
-            }
-
-            told[control.Id] = position;
+            var own = Open.Circuit.Setting(Rules.Own.Setting).Named(Open.Machine);
+            var told = new NamedSetting(
+                own.Select(o =>
+                    KeyValuePair.Create(
+                        o.Key,
+                        Stood.TryGetValue(o.Key.Text, out var position) ? new PositionId(position) : o.Value
+                    )
+                )
+            );
+            return told.Equals(own) ? null : told;
         }
-
-        setting = own.All(o => told[o.Key] == o.Value) ? null : told;
-        return true;
     }
 
     private Circumstances? LifeSoFar()
@@ -334,10 +261,10 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
                 CultureInfo.InvariantCulture,
                 out var years
             )
-            || years > MostYears
+            || years > ComplaintRules.MostYears
         )
         {
-            Error = $"Age of the wiring: “{Shown(Years)}” is not an age; type years from 0 to {MostYears}.";
+            Error = $"Age of the wiring: “{Shown(Years)}” is not an age; type years from 0 to {ComplaintRules.MostYears}.";
             return null;
         }
 
@@ -352,37 +279,43 @@ public sealed class ComplaintModel(JobDesk desk, JobStore jobs, Workshop worksho
         );
     }
 
+    /// <summary>Lamps answered on the form, and those told before in settings that the form does not ask for now.</summary>
     private IEnumerable<LampSeen> Seen()
     {
-        foreach (var (index, _, lamps) in LampRows())
+        var asked = new List<(NamedSetting Setting, DutySpeed Speed)>();
+        foreach (var (row, (condition, lamps)) in Rules.LampRows().Index())
         {
+            var setting = condition.Setting.Named(Open.Machine);
+            asked.Add((setting, condition.Speed));
             foreach (var lamp in lamps)
             {
                 if (
-                    Lamps.TryGetValue($"{lamp.Id}@{index}", out var said)
+                    Lamps.TryGetValue(LampKey(lamp.Id, row), out var said)
                     && Enum.TryParse<LampLook>(said, out var look)
                     && look != LampLook.NotSeen
                     && Enum.IsDefined(look)
                 )
                 {
-                    yield return new LampSeen(lamp.Id, index, look);
+                    yield return new LampSeen(lamp.Id, setting, condition.Speed, look);
                 }
             }
         }
+
+        foreach (var before in Open.State.Complaint!.Lamps.Where(l => !asked.Contains((l.Setting, l.Speed))))
+        {
+            yield return before;
+        }
     }
 
-    private bool Count(string? typed, int least, string what, out int count)
+    private bool Count(string? typed, string what, out int count)
     {
-        if (
-            int.TryParse((typed ?? "").Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out count)
-            && count >= least
-            && count <= MostTries
-        )
+        if (int.TryParse((typed ?? "").Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out count))
         {
             return true;
         }
 
-        Error = $"{what}: “{Shown(typed)}” is not a count; type a whole number from {least} to {MostTries}.";
+        Error =
+            $"{what}: “{Shown(typed)}” is not a count; type a whole number up to {ComplaintRules.MostTries}.";
         return false;
     }
 

@@ -5,6 +5,7 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
@@ -14,11 +15,12 @@ using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Drawings;
 using Pritchel.Web.Pages.Machines.Making;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>Diagnose: the next test, the line, the suspects.</summary>
-public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
 {
     /// <summary>Reading as typed; kept when refused.</summary>
     [BindProperty]
@@ -87,13 +89,13 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     public Task<IActionResult> OnPostReadingAsync() =>
         AnswerAsync(at =>
         {
-            if (TypedFigure.Read(at.Quantity, Typed, out var error) is not { } figure)
+            if (ObservableCatalogue.Named(at.Condition.Observable)!.Read(Typed, out var error) is not { } figure)
             {
                 Error = "Reading: " + error;
                 return null;
             }
 
-            return new ReadingTaken(at, Typed!.Trim(), figure, Symptom);
+            return new ReadingTaken(at, Typed!.Trim(), figure.Value, Symptom);
         });
 
     /// <summary>The figure would not stand still.</summary>
@@ -101,7 +103,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
 
     /// <summary>The place cannot be reached.</summary>
     public Task<IActionResult> OnPostCannotReachAsync(string place) =>
-        AnswerAsync(at => new TestPassedOver(at, place, PassedOver.CannotReach));
+        AnswerAsync(at => new TestPassedOver(at, new PlaceId(place ?? ""), PassedOver.CannotReach));
 
     /// <summary>The reading cannot be trusted.</summary>
     public Task<IActionResult> OnPostNotSureAsync() =>
@@ -131,7 +133,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
     public Task<IActionResult> OnPostCannotStirAsync(string place) =>
         ActAsync(() =>
         {
-            if (Open.Kit.WiggleTests.Find(place, null) is null)
+            if (Open.Kit.WiggleTests.Find(new PlaceId(place ?? ""), null) is null)
             {
                 Error = "Place: not one of this machine's.";
                 return null;
@@ -140,7 +142,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             var ground = Open.Kit.Points.Grounds[0].Node;
             return new TestPassedOver(
                 Open.Kit.Told(AskedPair() ?? new ProbePair(0, ground, ground)),
-                place,
+                new PlaceId(place!),
                 PassedOver.CannotReach
             );
         });
@@ -160,16 +162,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             return NotFound();
         }
 
-        var taken =
-            Open.WorksAsDesigned
-                ? new VerdictTaken(
-                    OpenJob.AsDesigned,
-                    $"{DesignWords.Verdict(Open.Design!)} {DesignWords.Of(Open.Design!)}",
-                    1
-                )
-            : Open.Diagnosis.Verdict.Suspect is { } suspect ? new VerdictTaken(suspect.Id, suspect.Words, suspect.Share)
-            : null;
-        if (taken is not null && await AppendAsync(taken))
+        if (JobVerdict.Standing(Open) is { } taken && await AppendAsync(taken))
         {
             return Redirect($"/jobs/{Open.Job.Tag}/repair");
         }
@@ -187,7 +180,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             .OrderBy(p => Open.Diagnosis.Situation.Opened.Contains(p.Id))
             .ThenByDescending(p => p.Minutes)
             .FirstOrDefault()
-            ?.Id
+            ?.Id.Text
         ?? "";
 
     private async Task<IActionResult> AnswerAsync(Func<ProbedAt, JobEvent?> answer)
@@ -203,7 +196,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         }
         else
         {
-            var told = Open.Kit.Told(pair) with { Red = Red, Black = Black };
+            var told = Open.Kit.Told(pair) with { Red = PointId.Of(Red), Black = PointId.Of(Black) };
             Wanted = string.Create(CultureInfo.InvariantCulture, $"{Condition};{Red};{Black}");
             if (answer(told) is { } happened && await AppendAsync(happened))
             {
@@ -244,7 +237,7 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
         var view = new OpenJobView(Open.Machine, Open.Diagnosis);
         var lines = Open.Kit.Lines.Select(l => LineDrawing.Of(view, l)).ToList();
         Line =
-            lines.Find(l => string.Equals(l.Path.Part, LineThrough, StringComparison.Ordinal))
+            lines.Find(l => l.Path.Part?.Text == LineThrough)
             ?? lines.MaxBy(l => l.Suspicions().Sum(s => s.Share));
         if (LineThrough == "loom")
         {
@@ -265,29 +258,29 @@ public sealed class DiagnoseModel(JobDesk desk, JobStore jobs) : JobPageModel(de
             ? Open.Kit.WiggleTests.Plan(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, asked.Reach, asked.By)
             : null;
 
-    /// <summary>The two points sent with a form; null where they are none of this machine's.</summary>
-    private ProbePair? AskedPair() =>
-        Condition >= 0
-        && Condition < Open.Kit.Table.Conditions.Count
-        && Open.Circuit.HasNode(Red)
-        && Open.Circuit.HasNode(Black)
-            ? new ProbePair(Condition, Open.Circuit.NodeOf(Red), Open.Circuit.NodeOf(Black))
+    /// <summary>The two points sent with a form; null where nothing is read between them here.</summary>
+    private ProbePair? AskedPair() => PairOf(Condition, Red, Black);
+
+    private PlannedTest? WantedTest() =>
+        AsksCondition is { } c && Wanted?.Split(';') is [_, var red, var black] && PairOf(c, red, black) is { } at
+            ? Open.Diagnosis.Tests.FirstOrDefault(t => t.At == at)
+                ?? Open.Kit.Plan.Plan(at, Open.Diagnosis.Situation, 0)
             : null;
 
-    private PlannedTest? WantedTest()
+    private ProbePair? PairOf(int condition, string? red, string? black)
     {
-        if (AsksCondition is not { } c || Wanted?.Split(';') is not [_, var red, var black])
+        var (from, to) = (PointId.Of(red ?? ""), PointId.Of(black ?? ""));
+        if (
+            condition < 0
+            || condition >= Open.Kit.Table.Conditions.Count
+            || !Open.Circuit.HasNode(from)
+            || !Open.Circuit.HasNode(to)
+        )
         {
             return null;
         }
 
-        if (c >= Open.Kit.Table.Conditions.Count || !Open.Circuit.HasNode(red) || !Open.Circuit.HasNode(black))
-        {
-            return null;
-        }
-
-        var at = new ProbePair(c, Open.Circuit.NodeOf(red), Open.Circuit.NodeOf(black));
-        return Open.Diagnosis.Tests.FirstOrDefault(t => t.At == at)
-            ?? Open.Kit.Plan.Plan(at, Open.Diagnosis.Situation, 0);
+        var at = new ProbePair(condition, Open.Circuit.NodeOf(from), Open.Circuit.NodeOf(to));
+        return Open.Kit.Reads(at) ? at : null;
     }
 }

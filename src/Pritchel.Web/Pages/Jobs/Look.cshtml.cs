@@ -3,16 +3,18 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>Looking: a short list of places by what a look would find in the time it takes, and any other place.</summary>
-public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+public sealed class LookModel(JobDesk desk) : JobPageModel(desk)
 {
     private const int MostPlaces = 6;
 
@@ -66,7 +68,7 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
         }
 
         Show();
-        if (Repairs.All(r => !string.Equals(r.Id, At, StringComparison.Ordinal)))
+        if (Repairs.FirstOrDefault(r => r.Id.Text == At) is not { } seen)
         {
             Error = "Place: choose one of this machine's places from the list.";
         }
@@ -74,7 +76,7 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
         {
             Error = $"What was found: choose one of {string.Join(", ", LookWords.Answers.Select(a => a.Words))}.";
         }
-        else if (await AppendAsync(new LookedAt(At!, found)))
+        else if (await AppendAsync(new LookedAt(seen.Id, found)))
         {
             return Redirect($"/jobs/{Open.Job.Tag}/look");
         }
@@ -93,7 +95,7 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
         Show();
         if (WiggleWords.Read(Open.Kit.WiggleTests, $"{Stirred};{By}") is not { } stirred)
         {
-            Error = Open.Kit.WiggleTests.Places.Any(r => string.Equals(r.Place.Id, Stirred, StringComparison.Ordinal))
+            Error = Open.Kit.WiggleTests.Places.Any(r => r.Place.Id.Text == Stirred)
                 ? $"How: choose one of {string.Join(", ", WiggleWords.Ways.Where(w => Open.Kit.WiggleTests.Ways.Contains(w.By)).Select(w => w.Words))}."
                 : "What was stirred: choose one of this machine's places from the list.";
         }
@@ -110,7 +112,7 @@ public sealed class LookModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, 
     }
 
     /// <summary>Name of a repair's place.</summary>
-    public string NameOf(string repair) => Repairs.FirstOrDefault(r => r.Id == repair)?.Name ?? repair;
+    public string NameOf(RepairId repair) => Repairs.FirstOrDefault(r => r.Id == repair)?.Name ?? repair.Text;
 
     private void Show()
     {

@@ -2,16 +2,17 @@ using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Units;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>What to order now, and whether the machine is worth it: prices typed, arithmetic shown.</summary>
-public sealed class PartsModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+public sealed class PartsModel(JobDesk desk) : JobPageModel(desk)
 {
     private const double MostMoney = 1e6;
     private const int MostSuspects = 4;
@@ -62,7 +63,7 @@ public sealed class PartsModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
         Find();
         if (Told is { } told)
         {
-            Price = told.Prices.ToDictionary(p => p.Key, p => (string?)Said(p.Value), StringComparer.Ordinal);
+            Price = told.Prices.ToDictionary(p => p.Key.Text, p => (string?)Said(p.Value), StringComparer.Ordinal);
             Term = new Dictionary<string, string?>(StringComparer.Ordinal)
             {
                 ["hour"] = Said(told.Terms.Hour),
@@ -104,7 +105,7 @@ public sealed class PartsModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
 
         var prices = string.Join(" + ", course.Order.Select(o => Said(o.Price!.Value)));
         var later = Priced()
-            .Where(s => s.Price is not null && course.Order.All(o => o.RepairId != s.RepairId))
+            .Where(s => s.Price is not null && course.Order.All(o => o.On != s.On))
             .Select(s => $"{s.Share:P0} × ({Said(s.Price!.Value)} + {Said(terms.Wait)})");
         return string.Join(" + ", new[] { $"{prices} + {Said(terms.Wait)}" }.Concat(later));
     }
@@ -138,7 +139,7 @@ public sealed class PartsModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
                 or RepairKind.ReplaceFuse;
 
     private Pritchel.Core.Machines.Part? PartOf(Suspect suspect) =>
-        Open.Machine.Parts.FirstOrDefault(p => suspect.Repair?.Id == "part:" + p.Id);
+        Open.Machine.Parts.FirstOrDefault(p => suspect.Repair?.Id == RepairId.OfPart(p.Id));
 
     private void Find()
     {
@@ -159,7 +160,7 @@ public sealed class PartsModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
             suspect.Id,
             suspect.Repair?.Name ?? suspect.Words,
             suspect.Share,
-            Told!.Prices.TryGetValue(suspect.Id, out var price) ? price : null
+            suspect.Repair is { } repair && Told!.Prices.TryGetValue(repair.Id, out var price) ? price : null
         );
 
     private void Work(PartsPriced told)
@@ -176,10 +177,10 @@ public sealed class PartsModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
 
     private PartsPriced? Understood()
     {
-        var prices = new Dictionary<string, Money>(StringComparer.Ordinal);
+        var prices = new Dictionary<RepairId, Money>();
         foreach (var suspect in Buyable)
         {
-            var typed = Price.GetValueOrDefault(suspect.Id);
+            var typed = Price.GetValueOrDefault(suspect.Id.Text);
             if (string.IsNullOrWhiteSpace(typed))
             {
                 continue;
@@ -190,7 +191,7 @@ public sealed class PartsModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
                 return null;
             }
 
-            prices[suspect.Id] = price;
+            prices[suspect.Repair!.Id] = price;
         }
 
         if (prices.Count == 0)

@@ -1,20 +1,21 @@
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
 using Pritchel.Web.Pages.Machines.Making;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>The proof: failed readings again, starts running, refusals, kill paths; then closing.</summary>
-public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+public sealed class ProveModel(JobDesk desk) : JobPageModel(desk)
 {
     private const int MostNote = 300;
 
@@ -30,15 +31,17 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
     [BindProperty]
     public string? Note { get; set; }
 
+    /// <summary>What must be shown, and how far it is.</summary>
+    public JobProof Proof { get; private set; } = null!;
+
     /// <summary>Checks.</summary>
-    public IReadOnlyList<StandingCheck> Checks { get; private set; } = [];
+    public IReadOnlyList<StandingCheck> Checks => Proof.Checks;
 
     /// <summary>Whether everything passed and no bypass is left.</summary>
-    public bool Proved => Checks.All(c => c.Passed) && Open.State.OpenBypasses.Count == 0;
+    public bool Proved => Proof.Proved;
 
     /// <summary>What a reading that is repeated reads.</summary>
-    public Quantity Quantity(ProofCheck check) =>
-        Open.Kit.Table.Conditions[ProofList.PairOf(Open, check.Id)!.Value.Condition].Quantity;
+    public Observable? Reads(ReadingCheck check) => ObservableCatalogue.Named(check.Condition.Observable);
 
     /// <summary>Shows the proof.</summary>
     public async Task<IActionResult> OnGetAsync() =>
@@ -48,17 +51,19 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
 
     /// <summary>A check passed or failed by eye.</summary>
     public async Task<IActionResult> OnPostSeenAsync(bool passed) =>
-        await GiveAsync(_ => new ProofGiven(Check, passed, null));
+        await GiveAsync(check => new ProofGiven(check.Id, passed, null));
 
     /// <summary>A failed reading taken again.</summary>
     public async Task<IActionResult> OnPostReadingAsync() =>
         await GiveAsync(check =>
         {
-            var at = ProofList.PairOf(Open, check.Id)!.Value;
-            if (
-                TypedFigure.Read(Open.Kit.Table.Conditions[at.Condition].Quantity, Typed, out var error)
-                is not { } figure
-            )
+            if (check.Id is not ReadingCheck reading || JobProof.PairOf(Open.Kit, reading) is not { } at)
+            {
+                Error = "Reading: what was read is not asked for any more; say by eye whether it is right.";
+                return null;
+            }
+
+            if (Reads(reading)!.Read(Typed, out var error) is not { } figure)
             {
                 Error = "Reading: " + error;
                 return null;
@@ -69,18 +74,17 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
                 Staircase.Agrees(
                     Open.Diagnosis.Beliefs,
                     at,
-                    JobDiagnosis.Scaled(Open.Kit, Open.Meter, at, figure)!.Value
+                    JobDiagnosis.Scaled(Open.Kit, Open.Meter, at, figure.Value)!.Value
                 ),
                 Typed!.Trim(),
-                Open.Kit.Told(at)
+                JobProof.AtOf(reading)
             );
         });
 
     /// <summary>A bypass was taken out.</summary>
     public async Task<IActionResult> OnPostUnbridgeAsync(string contact) =>
         !await PrepareAsync() ? NotFound()
-        : Open.State.OpenBypasses.Contains(contact, StringComparer.Ordinal)
-        && await AppendAsync(new BypassRemoved(contact))
+        : await AppendAsync(new BypassRemoved(BypassId.Of(contact ?? "")))
             ? Redirect($"/jobs/{Open.Job.Tag}/prove")
         : Page();
 
@@ -109,7 +113,7 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
             return NotFound();
         }
 
-        if (Checks.FirstOrDefault(c => string.Equals(c.Check.Id, Check, StringComparison.Ordinal)) is not { } standing)
+        if (Checks.FirstOrDefault(c => c.Check.Id.Text == Check) is not { } standing)
         {
             Error = "That check is not one of this job's; the ones that are stand below.";
             return Page();
@@ -127,7 +131,7 @@ public sealed class ProveModel(JobDesk desk, JobStore jobs) : JobPageModel(desk,
             return false;
         }
 
-        Checks = ProofList.Of(Open);
+        Proof = JobProof.Of(Open.Diagnosis);
         return true;
     }
 }

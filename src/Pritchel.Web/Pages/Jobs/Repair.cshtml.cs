@@ -5,21 +5,19 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>The repair: cautions first, then steps, then what was done.</summary>
-public sealed class RepairModel(JobDesk desk, JobStore jobs, Workshop workshop) : JobPageModel(desk, jobs)
+public sealed class RepairModel(JobDesk desk) : JobPageModel(desk)
 {
-    private const int MostText = 400;
-    private const double MostMinutes = 2000;
-
     /// <summary>What was done, as typed.</summary>
     [BindProperty]
     public string? Done { get; set; }
@@ -91,19 +89,6 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs, Workshop workshop) 
 
     private RepairDone? Understood()
     {
-        var (done, parts) = (Plain(Done), Plain(Parts));
-        if (done.Length is 0 or > MostText)
-        {
-            Error = $"What was done: write 1 to {MostText} characters, so that next year's reader knows.";
-            return null;
-        }
-
-        if (parts.Length > MostText)
-        {
-            Error = $"Parts: {parts.Length} characters; at most {MostText}.";
-            return null;
-        }
-
         if (
             !double.TryParse(
                 (MinutesTaken ?? "").Trim().Replace(',', '.'),
@@ -111,14 +96,14 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs, Workshop workshop) 
                 CultureInfo.InvariantCulture,
                 out var minutes
             )
-            || minutes > MostMinutes
         )
         {
-            Error = $"Minutes: “{Cut(MinutesTaken)}” is not a time; type minutes from 0 to {MostMinutes}.";
+            Error = $"Minutes: “{Cut(MinutesTaken)}” is not a time; type minutes from 0 to {RepairText.MostMinutes}.";
             return null;
         }
 
-        return new RepairDone(done, parts, minutes);
+        Error = RepairText.Check(Done, Parts, minutes)?.Message;
+        return Error is null ? new RepairDone(RepairText.Plain(Done), RepairText.Plain(Parts), minutes) : null;
     }
 
     private bool Find()
@@ -128,31 +113,27 @@ public sealed class RepairModel(JobDesk desk, JobStore jobs, Workshop workshop) 
             return false;
         }
 
-        Repair = Open
-            .Circuit.Faults.Select(f => f.Repair)
-            .FirstOrDefault(r => string.Equals(r.Id, verdict.RepairId, StringComparison.Ordinal));
-        Clip = Open.Diagnosis.Beliefs.Suspects.FirstOrDefault(s => s.Id == verdict.RepairId)?.Likeliest is { } fault
+        Repair = verdict.On.Repair is { } mended
+            ? Open.Circuit.Faults.Select(f => f.Repair).FirstOrDefault(r => r.Id == mended)
+            : null;
+        Clip = Open.Diagnosis.Beliefs.Suspects.FirstOrDefault(s => s.Id == verdict.On)?.Likeliest is { } fault
             ? ClipLead.For(Open.Kit, fault)
             : null;
         Guide =
             Repair is not null ? RepairSteps.For(Repair.Kind)
-            : string.Equals(verdict.RepairId, OpenJob.AsDesigned, StringComparison.Ordinal) ? RepairSteps.AsDesigned
+            : verdict.On == SuspectId.AsDesigned ? RepairSteps.AsDesigned
             : RepairSteps.NotElectrical;
         Elsewhere =
-            verdict.RepairId != Suspect.Sound
+            verdict.On != SuspectId.Sound
                 ? []
                 :
                 [
-                    .. workshop
-                        .Symptoms(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit)
-                        .Where(s =>
-                            s.Group is CircuitGroup.Fuel or CircuitGroup.Ignition
-                            && !s.Duty.Refuses
-                            && s.Duty.Id != Open.State.Complaint!.Duty
-                        ),
+                    .. Open.Version.Symptoms.Where(s =>
+                        s.Group is CircuitGroup.Fuel or CircuitGroup.Ignition
+                        && !s.Duty.Refuses
+                        && s.Duty.Id != Open.State.Complaint!.Duty
+                    ),
                 ];
         return true;
     }
-
-    private static string Plain(string? text) => (text ?? "").ReplaceLineEndings(" ").Trim();
 }

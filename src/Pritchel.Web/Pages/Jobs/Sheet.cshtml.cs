@@ -1,30 +1,20 @@
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
-using Pritchel.Core.Proving;
-using Pritchel.Core.Simulation;
-using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>The job sheet, for printing and handing over.</summary>
-public sealed class SheetModel(JobDesk desk, JobStore jobs, Workshop workshop) : JobPageModel(desk, jobs)
+public sealed class SheetModel(JobDesk desk) : JobPageModel(desk)
 {
     /// <summary>Checks, when the repair has been done.</summary>
     public IReadOnlyList<StandingCheck> Checks { get; private set; } = [];
 
     /// <summary>Name of another duty of the machine.</summary>
-    public string DutyName(string id) =>
-        workshop.Duty(Open.Job.MachineId, Open.Job.MachineVersion, Open.Circuit, id)?.Name ?? id;
-
-    /// <summary>Unit of the reading that a check repeats.</summary>
-    public string UnitOf(ProofCheck check) =>
-        ProofList.PairOf(Open, check.Id) is { } at
-            ? TestWords.Unit(Open.Kit.Table.Conditions[at.Condition].Quantity)
-            : "";
+    public string DutyName(DutyId id) => Open.Version.Duty(id)?.Name ?? id.Text;
 
     /// <summary>Shows the sheet.</summary>
     public async Task<IActionResult> OnGetAsync()
@@ -34,7 +24,7 @@ public sealed class SheetModel(JobDesk desk, JobStore jobs, Workshop workshop) :
             return NotFound();
         }
 
-        Checks = Open.State.Repair is null ? [] : ProofList.Of(Open);
+        Checks = Open.State.Repair is null ? [] : JobProof.Of(Open.Diagnosis).Checks;
         return Page();
     }
 }

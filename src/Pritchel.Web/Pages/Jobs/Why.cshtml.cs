@@ -1,16 +1,16 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Data;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Pages.Machines.Making;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>Why: for each suspect the readings for and against, for each cleared one what cleared it.</summary>
-public sealed class WhyModel(JobDesk desk, JobStore jobs) : JobPageModel(desk, jobs)
+public sealed class WhyModel(JobDesk desk) : JobPageModel(desk)
 {
     /// <summary>The reasons.</summary>
     public Explanation Explanation { get; private set; } = null!;

@@ -2,9 +2,8 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
-using Pritchel.Core.Simulation;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines;
 
@@ -47,12 +46,19 @@ public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk
         var found = new List<(MachineEntry, IReadOnlyList<MachineHit>)>();
         foreach (var entry in List)
         {
-            if (
-                await desk.MachineAsync(entry.Id, HttpContext.RequestAborted) is { } machine
-                && MachineSearch.Find(machine.Circuit.Machine, Sought).Take(MostHits).ToList() is { Count: > 0 } hits
-            )
+            try
             {
-                found.Add((entry, hits));
+                if (
+                    await desk.MachineAsync(entry.Id, HttpContext.RequestAborted) is { } machine
+                    && MachineSearch.Find(machine.Machine, Sought).Take(MostHits).ToList() is { Count: > 0 } hits
+                )
+                {
+                    found.Add((entry, hits));
+                }
+            }
+            catch (UnreadableMachineException)
+            {
+                // The bench names it.
             }
         }
 

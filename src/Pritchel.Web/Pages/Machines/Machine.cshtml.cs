@@ -2,12 +2,13 @@ using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
 using Pritchel.Web.Drawings;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines;
 
@@ -42,7 +43,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
     public string? Line { get; set; }
 
     /// <summary>Name and version.</summary>
-    public MachineEntry Entry { get; private set; } = null!;
+    public MachineVersion Entry { get; private set; } = null!;
 
     /// <summary>The machine.</summary>
     public Machine Machine { get; private set; } = null!;
@@ -85,17 +86,17 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
             return NotFound();
         }
 
-        (Entry, Circuit, Machine) = (found.Entry, found.Circuit, found.Circuit.Machine);
+        (Entry, Circuit, Machine) = (found, found.Circuit, found.Machine);
         View = View is "switches" or "line" ? View : "loom";
         Setting = Circuit.Setting(Asked());
         Speed = SpeedAsked();
-        Planted = Circuit.Faults.FirstOrDefault(f => string.Equals(f.Id, Fault, StringComparison.Ordinal));
+        Planted = Circuit.Faults.FirstOrDefault(f => f.Id.Text == Fault);
         if (Planted is null && !string.IsNullOrEmpty(Fault))
         {
             Problems.Add("Fault: no such fault on this machine; choose one from the list.");
         }
 
-        Chosen = Machine.Wires.FirstOrDefault(w => string.Equals(w.Id, Wire, StringComparison.Ordinal));
+        Chosen = Machine.Index.Wire(new WireId(Wire ?? ""));
         Solve();
         if (View == "line" && !Lines.Any())
         {
@@ -107,7 +108,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         Jobs =
         [
             .. (await jobs.ListAsync(HttpContext.RequestAborted)).Where(j =>
-                string.Equals(j.MachineId, id, StringComparison.Ordinal)
+                j.MachineId == id
             ),
         ];
         ViewData["Area"] = "Machines";
@@ -138,7 +139,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
     }
 
     /// <summary>Volts of a terminal above battery negative, or above the first body where there is no battery.</summary>
-    public double? Volts(string address)
+    public double? Volts(PointId address)
     {
         var node = Circuit.NodeOf(address);
         return State.Joined(node, Circuit.Reference) ? State.Drop(node, Circuit.Reference) : null;
@@ -180,12 +181,11 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
 
     /// <summary>Lines to offer: through what takes current now, and of every kill lead.</summary>
     public IEnumerable<(string Value, string Words)> Lines =>
-        Machine
-            .Parts.Where(p => p.Terminals.Contains("kill", StringComparer.Ordinal))
-            .Select(p => ("kill:" + p.Id, "kill of the " + p.Name))
+        Circuit
+            .Kills.Select(k => (KillPrefix + k.Part.Id, "kill of the " + k.Part.Name))
             .Concat(
                 Machine.Parts.Any(p => PartKinds.IsBattery(p.Kind))
-                    ? Machine.Parts.Where(ShowsItself).Select(p => (p.Id, "through the " + p.Name))
+                    ? Machine.Parts.Where(ShowsItself).Select(p => (p.Id.Text, "through the " + p.Name))
                     : []
             );
 
@@ -195,29 +195,31 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
     /// </summary>
     public LinePath LaidOut()
     {
-        if (Lines.Any(l => string.Equals(l.Value, Line, StringComparison.Ordinal)))
+        if (Lines.Any(l => l.Value == Line))
         {
             return LaidOut(Line!);
         }
 
-        var usual = Machine.Duties.Take(1).Select(d => d.Load).Concat(Lines.Select(l => l.Value)).ToList();
+        var usual = Machine.Duties.Take(1).Select(d => d.Load.Text).Concat(Lines.Select(l => l.Value)).ToList();
         Line =
             usual.Find(l => LaidOut(l) is { Pieces: [.., var last] } && (IsKill(l) || last.To == Circuit.Reference))
             ?? usual[0];
         return LaidOut(Line);
     }
 
-    private static bool IsKill(string line) => line.StartsWith("kill:", StringComparison.Ordinal);
+    private const string KillPrefix = "kill:";
+
+    private static bool IsKill(string line) => line.StartsWith(KillPrefix, StringComparison.Ordinal);
 
     private LinePath LaidOut(string line)
     {
         if (!IsKill(line))
         {
-            return LinePath.Through(Circuit, Setting, line);
+            return LinePath.Through(Circuit, Setting, new PartId(line));
         }
 
-        var coil = line["kill:".Length..];
-        return LinePath.Between(State, coil, Circuit.NodeOf(coil + ".kill"), Circuit.NodeOf(coil + ".case"));
+        var (coil, kill, ground) = Circuit.Kills.First(k => KillPrefix + k.Part.Id == line);
+        return LinePath.Between(State, coil.Id, kill, ground);
     }
 
     /// <summary>Whether a part shows by itself that current works in it.</summary>
@@ -225,15 +227,15 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         Circuit.HasDevice(part.Id)
         && Circuit.DeviceOf(part.Id).Effect(State).Kind is not (EffectKind.None or EffectKind.Charges);
 
-    private Dictionary<string, string> Asked()
+    private Dictionary<ControlId, PositionId> Asked()
     {
-        var asked = new Dictionary<string, string>(StringComparer.Ordinal);
+        var asked = new Dictionary<ControlId, PositionId>();
         foreach (var control in Machine.Controls)
         {
             var wanted = Request.Query[ControlPrefix + control.Id].ToString();
-            if (control.Positions.Contains(wanted, StringComparer.Ordinal))
+            if (control.Positions.Contains(new PositionId(wanted)))
             {
-                asked[control.Id] = wanted;
+                asked[control.Id] = new PositionId(wanted);
             }
             else if (wanted.Length > 0)
             {
@@ -270,7 +272,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         {
             Circuit = Circuit,
             Settings = [Circuit.Setting(null), Setting],
-            Speeds = Circuit.Engines.ToDictionary(e => e.Id, _ => new Rpm(Speed), StringComparer.Ordinal),
+            Speeds = Circuit.Engines.ToDictionary(e => e.Id, _ => new Rpm(Speed)),
             Faults = Planted is null ? [] : [new PlantedFault(Planted, Middling)],
         };
         State = new CircuitState(@case.Wired);

@@ -1,12 +1,16 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Pages.Machines.Making;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines;
 
@@ -40,7 +44,7 @@ public sealed class NormalModel(JobDesk desk, JobStore jobs) : PageModel
             return NotFound();
         }
 
-        Machine = found.Circuit.Machine;
+        Machine = found.Machine;
         Duties = NormalReadings.OfDuties(found.Circuit);
         Parts = NormalReadings.OfParts(Machine);
         Kept =
@@ -49,26 +53,23 @@ public sealed class NormalModel(JobDesk desk, JobStore jobs) : PageModel
                 .Where(j => j.MachineId == id)
                 .SelectMany(j => j.State.Standing.Select(e => (Job: j, Event: e)))
                 .Where(x => x.Event.Event is ProofGiven { Passed: true, Typed: not null, At: not null })
-                .Select(x => Read(found.Circuit, x.Job, x.Event))
+                .Select(x => Read(found.Machine, x.Job, x.Event))
                 .OrderByDescending(k => k.AtUtc),
         ];
         ViewData["Area"] = "Machines";
         return Page();
     }
 
-    private static KeptReading Read(Circuit circuit, Job job, RecordedEvent recorded)
+    private static KeptReading Read(Machine machine, Job job, RecordedEvent recorded)
     {
         var given = (ProofGiven)recorded.Event;
         var at = given.At!;
-        string Named(string address) =>
-            circuit.HasNode(address) && address.Contains('.', StringComparison.Ordinal)
-                ? MachineWords.Terminal(circuit.Machine, address)
-                : address;
+        var reads = at.Condition.Observable;
         return new KeptReading(
             job.Tag,
             recorded.At,
-            $"{Named(at.Red)}, black on {Named(at.Black)}: {string.Join(", ", at.Setting.Select(s => $"{s.Key} {s.Value}"))}",
-            given.Typed! + " V"
+            $"{TestWords.Point(machine, at.Red)}, black on {TestWords.Point(machine, at.Black)}: {TestWords.Stood(machine, at.Condition)}",
+            TestWords.Typed(reads, given.Typed!, ObservableCatalogue.Named(reads)?.Read(given.Typed, out _)?.Value)
         );
     }
 }

@@ -1,9 +1,8 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines;
 
@@ -21,7 +20,7 @@ public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageMod
     public string? Part { get; set; }
 
     /// <summary>Machine as listed.</summary>
-    public MachineEntry Entry { get; private set; } = null!;
+    public MachineVersion Entry { get; private set; } = null!;
 
     /// <summary>The machine.</summary>
     public Machine Machine { get; private set; } = null!;
@@ -56,7 +55,7 @@ public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageMod
             file is null || file.Length == 0 ? "Picture: no file was chosen, or it is empty."
             : words.Length is 0 or > LongestWords || words.Any(char.IsControl)
                 ? $"What it shows: 1 to {LongestWords} characters on one line."
-            : !string.IsNullOrEmpty(Part) && Machine.Parts.All(p => p.Id != Part) ? "Part: choose one from the list."
+            : !string.IsNullOrEmpty(Part) && Machine.Parts.All(p => p.Id.Text != Part) ? "Part: choose one from the list."
             : null;
         if (Error is null)
         {
@@ -96,7 +95,7 @@ public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageMod
             return false;
         }
 
-        (Entry, Machine) = (found.Entry, found.Circuit.Machine);
+        (Entry, Machine) = (found, found.Machine);
         List = await pictures.ListAsync(id, HttpContext.RequestAborted);
         return true;
     }

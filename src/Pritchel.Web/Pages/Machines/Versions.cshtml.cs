@@ -1,8 +1,10 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Data;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines;
 
@@ -13,7 +15,7 @@ public sealed class VersionsModel(MachineStore machines, JobStore jobs) : PageMo
     public MachineEntry Entry { get; private set; } = null!;
 
     /// <summary>Versions with their differences from the one before; none for the first.</summary>
-    public IReadOnlyList<(MachineVersion Version, IReadOnlyList<string> Differences)> List { get; private set; } = [];
+    public IReadOnlyList<(MachineVersionEntry Version, IReadOnlyList<string> Differences)> List { get; private set; } = [];
 
     /// <summary>Jobs by the version they keep.</summary>
     public ILookup<int, Job> Jobs { get; private set; } = Array.Empty<Job>().ToLookup(_ => 0);
@@ -28,23 +30,28 @@ public sealed class VersionsModel(MachineStore machines, JobStore jobs) : PageMo
         }
 
         Entry = entry;
-        var read = new List<(MachineVersion Version, Machine Machine)>();
+        var read = new List<(MachineVersionEntry Version, Machine? Machine)>();
         foreach (var version in await machines.VersionsAsync(id, cancel))
         {
-            read.Add((version, MachineFile.Read((await machines.JsonAsync(id, version.Version, cancel))!).Machine!));
+            read.Add((version, MachineFile.Read((await machines.JsonAsync(id, version.Version, cancel))!).Machine));
         }
 
         List =
         [
             .. read.Select(
-                    (v, i) => (v.Version, i == 0 ? [] : MachineDifference.Between(read[i - 1].Machine, v.Machine))
+                    (v, i) => (v.Version, i == 0 ? [] : Differences(read[i - 1].Machine, v.Machine))
                 )
                 .Reverse(),
         ];
         Jobs = (await jobs.ListAsync(cancel))
-            .Where(j => string.Equals(j.MachineId, id, StringComparison.Ordinal))
+            .Where(j => j.MachineId == id)
             .ToLookup(j => j.MachineVersion);
         ViewData["Area"] = "Machines";
         return Page();
     }
+
+    private static IReadOnlyList<string> Differences(Machine? before, Machine? after) =>
+        before is not null && after is not null
+            ? MachineDifference.Between(before, after)
+            : ["One of the two cannot be read here, so what changed is not known."];
 }

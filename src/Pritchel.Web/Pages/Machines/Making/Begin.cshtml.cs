@@ -1,11 +1,11 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
-using Pritchel.Core.Simulation;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines.Making;
 
@@ -61,14 +61,14 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
         var id = FrameChange.IdFor(Typed.Text(Name), taken);
         var begun = Machine is null
             ? FrameChange.Empty(
-                char.IsAsciiLetter(id[0]) ? id : "machine-" + id,
+                new MachineId(char.IsAsciiLetter(id[0]) ? id : "machine-" + id),
                 Typed.Text(Name),
                 Typed.Text(Kind),
                 Typed.Text(StopByHand)
             )
             : Machine with
             {
-                Id = char.IsAsciiLetter(id[0]) ? id : "machine-" + id,
+                Id = new MachineId(char.IsAsciiLetter(id[0]) ? id : "machine-" + id),
                 Name = Typed.Text(Name),
             };
         Problems.AddRange(MachineValidator.Check(begun).Where(p => !p.Unfinished).Select(p => p.ToString()));
@@ -93,7 +93,7 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
                 return NotFound();
             }
 
-            Machine = found.Circuit.Machine;
+            Machine = found.Machine;
         }
 
         return Page();

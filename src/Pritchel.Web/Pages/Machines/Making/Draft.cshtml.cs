@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Making;
 using Pritchel.Data;
@@ -20,6 +22,10 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
     /// <summary>"loom" or "lists".</summary>
     [BindProperty(SupportsGet = true)]
     public string? View { get; set; }
+
+    /// <summary>The step that whoever sent a form saw.</summary>
+    [BindProperty(SupportsGet = true)]
+    public int? After { get; set; }
 
     /// <summary>The draft.</summary>
     public OpenDraft Open { get; private set; } = null!;
@@ -60,31 +66,31 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
 
     /// <summary>Keeps a wire.</summary>
     public Task<IActionResult> OnPostWireAsync(int draft, WireForm form) =>
-        ChangeAsync(draft, "wire", form, form.Old, m => WireChange.Put(m, form.Read(), form.Old));
+        ChangeAsync(draft, "wire", form, form.Old, m => WireChange.Put(m, form.Read(), Typed.IdOrNull<WireId>(form.Old)));
 
     /// <summary>Keeps a part.</summary>
     public Task<IActionResult> OnPostPartAsync(int draft, PartForm form) =>
-        ChangeAsync(draft, "part", form, form.Old, m => PartChange.Put(m, form.Read(m), form.Old));
+        ChangeAsync(draft, "part", form, form.Old, m => PartChange.Put(m, form.Read(m), Typed.IdOrNull<PartId>(form.Old)));
 
     /// <summary>Keeps a place.</summary>
     public Task<IActionResult> OnPostPlaceAsync(int draft, PlaceForm form) =>
-        ChangeAsync(draft, "place", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+        ChangeAsync(draft, "place", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<PlaceId>(form.Old)));
 
     /// <summary>Keeps a control.</summary>
     public Task<IActionResult> OnPostControlAsync(int draft, ControlForm form) =>
-        ChangeAsync(draft, "control", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+        ChangeAsync(draft, "control", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<ControlId>(form.Old)));
 
     /// <summary>Keeps an engine.</summary>
     public Task<IActionResult> OnPostEngineAsync(int draft, EngineForm form) =>
-        ChangeAsync(draft, "engine", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+        ChangeAsync(draft, "engine", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<EngineId>(form.Old)));
 
     /// <summary>Keeps a mount.</summary>
     public Task<IActionResult> OnPostMountAsync(int draft, MountForm form) =>
-        ChangeAsync(draft, "mount", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+        ChangeAsync(draft, "mount", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<MountId>(form.Old)));
 
     /// <summary>Keeps a duty.</summary>
     public Task<IActionResult> OnPostDutyAsync(int draft, DutyForm form) =>
-        ChangeAsync(draft, "duty", form, form.Old, m => FrameChange.Put(m, form.Read(m), form.Old));
+        ChangeAsync(draft, "duty", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<DutyId>(form.Old)));
 
     /// <summary>Puts a coupling into wires.</summary>
     public Task<IActionResult> OnPostCouplingAsync(int draft, CouplingForm form) =>
@@ -100,7 +106,7 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
 
     /// <summary>Takes a part out of its wires and joins them.</summary>
     public Task<IActionResult> OnPostCloseUpAsync(int draft, string item) =>
-        ChangeAsync(draft, "part", null, item, m => PartChange.CloseUp(m, item));
+        ChangeAsync(draft, "part", null, item, m => PartChange.CloseUp(m, new PartId(item)));
 
     /// <summary>Undoes or redoes a change.</summary>
     public async Task<IActionResult> OnPostMoveAsync(int draft, int steps)
@@ -110,7 +116,11 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
             return NotFound();
         }
 
-        await drafts.MoveAsync(draft, Math.Sign(steps), HttpContext.RequestAborted);
+        if (After != Open.At || !await drafts.MoveAsync(draft, Open.At, Math.Sign(steps), HttpContext.RequestAborted))
+        {
+            return await MovedOnAsync(draft);
+        }
+
         return Redirect($"/machines/drafts/{draft}?view={View}");
     }
 
@@ -128,8 +138,14 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
             return Page();
         }
 
-        var entry = await drafts.SaveAsync(draft, HttpContext.RequestAborted);
-        return Redirect($"/machines/{entry.Id}");
+        if (After != Open.At)
+        {
+            return await MovedOnAsync(draft);
+        }
+
+        return await drafts.SaveAsync(draft, HttpContext.RequestAborted) is { } entry
+            ? Redirect($"/machines/{entry.Id}")
+            : Redirect("/machines");
     }
 
     /// <summary>Throws the draft away.</summary>
@@ -162,14 +178,20 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
         }
 
         (On, Item) = (on, item);
+        if (After != Open.At)
+        {
+            return await MovedOnAsync(draft, form);
+        }
+
         try
         {
             var change = make(Machine);
             Refused = [.. MachineDraft.Refusals(change).Select(p => DraftProblem.Of(change.Machine, p))];
             if (Refused.Count == 0)
             {
-                await drafts.ChangeAsync(draft, change, HttpContext.RequestAborted);
-                return Redirect(Link(Remains(change.Machine, on, item) ? on : "", item));
+                return await drafts.ChangeAsync(draft, Open.At, change, HttpContext.RequestAborted)
+                    ? Redirect(Link(Remains(change.Machine, on, item) ? on : "", item))
+                    : await MovedOnAsync(draft, form);
             }
         }
         catch (ChangeRefusedException e)
@@ -181,16 +203,36 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
         return Page();
     }
 
+    /// <summary>Another tab has been quicker: nothing is kept, and what was typed stands in the form.</summary>
+    private async Task<IActionResult> MovedOnAsync(int draft, object? form = null)
+    {
+        if (!await LoadAsync(draft))
+        {
+            return NotFound();
+        }
+
+        Refused =
+        [
+            new DraftProblem(
+                "Changed in another tab",
+                $"this drawing has moved on since the page was opened ({Open.Last ?? "undone"}). Nothing of yours is kept yet; what you typed stands below. Look it over and press the button again.",
+                null
+            ),
+        ];
+        Form = form ?? FormFor();
+        return Page();
+    }
+
     private static MachineChange TakenOut(Machine machine, string on, string item) =>
         on switch
         {
-            "wire" => WireChange.TakeOut(machine, item),
-            "part" => PartChange.TakeOut(machine, item),
-            "place" => FrameChange.TakeOutPlace(machine, item),
-            "control" => FrameChange.TakeOutControl(machine, item),
-            "engine" => FrameChange.TakeOutEngine(machine, item),
-            "mount" => FrameChange.TakeOutMount(machine, item),
-            "duty" => FrameChange.TakeOutDuty(machine, item),
+            "wire" => WireChange.TakeOut(machine, new WireId(item)),
+            "part" => PartChange.TakeOut(machine, new PartId(item)),
+            "place" => FrameChange.TakeOutPlace(machine, new PlaceId(item)),
+            "control" => FrameChange.TakeOutControl(machine, new ControlId(item)),
+            "engine" => FrameChange.TakeOutEngine(machine, new EngineId(item)),
+            "mount" => FrameChange.TakeOutMount(machine, new MountId(item)),
+            "duty" => FrameChange.TakeOutDuty(machine, new DutyId(item)),
             _ => throw new ChangeRefusedException("", "That cannot be taken out."),
         };
 
@@ -202,16 +244,16 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
         On switch
         {
             "machine" => MachineForm.Of(Machine),
-            "wire" => WireForm.Of(Machine, Machine.Wires.FirstOrDefault(w => w.Id == Item)),
+            "wire" => WireForm.Of(Machine, Machine.Index.Wire(Typed.Id<WireId>(Item))),
             "part" => PartForm.Of(
-                Machine.Parts.FirstOrDefault(p => p.Id == Item),
+                Machine.Index.Part(Typed.Id<PartId>(Item)),
                 Request.Query["kind"].FirstOrDefault()
             ),
-            "place" => PlaceForm.Of(Machine.Places.FirstOrDefault(p => p.Id == Item)),
-            "control" => ControlForm.Of(Machine.Controls.FirstOrDefault(c => c.Id == Item)),
-            "engine" => EngineForm.Of(Machine.Engines?.FirstOrDefault(e => e.Id == Item)),
-            "mount" => MountForm.Of(Machine.Mounts.FirstOrDefault(m => m.Id == Item)),
-            "duty" => DutyForm.Of(Machine.Duties.FirstOrDefault(d => d.Id == Item)),
+            "place" => PlaceForm.Of(Machine.Index.Place(Typed.Id<PlaceId>(Item))),
+            "control" => ControlForm.Of(Machine.Index.Control(Typed.Id<ControlId>(Item))),
+            "engine" => EngineForm.Of(Machine.Index.Engine(Typed.Id<EngineId>(Item))),
+            "mount" => MountForm.Of(Machine.Index.Mount(Typed.Id<MountId>(Item))),
+            "duty" => DutyForm.Of(Machine.Index.Duty(Typed.Id<DutyId>(Item))),
             "coupling" => new CouplingForm { SideA = "one side", SideB = "other side" },
             "interlock" => new InterlockForm { Wire = Item },
             _ => null,

@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
@@ -67,25 +68,25 @@ public sealed record DraftProblem(string Where, string Message, (string On, stri
     public static IEnumerable<string> IdsOf(Machine machine, string on) =>
         on switch
         {
-            "wire" => machine.Wires.Select(w => w.Id),
-            "part" => machine.Parts.Select(p => p.Id),
-            "place" => machine.Places.Select(p => p.Id),
-            "control" => machine.Controls.Select(c => c.Id),
-            "engine" => (machine.Engines ?? []).Select(e => e.Id),
-            "mount" => machine.Mounts.Select(m => m.Id),
-            "duty" => machine.Duties.Select(d => d.Id),
+            "wire" => machine.Wires.Select(w => w.Id.Text),
+            "part" => machine.Parts.Select(p => p.Id.Text),
+            "place" => machine.Places.Select(p => p.Id.Text),
+            "control" => machine.Controls.Select(c => c.Id.Text),
+            "engine" => (machine.Engines ?? []).Select(e => e.Id.Text),
+            "mount" => machine.Mounts.Select(m => m.Id.Text),
+            "duty" => machine.Duties.Select(d => d.Id.Text),
             _ => [],
         };
 
     private static string NameOf(Machine machine, string on, string id) =>
         on switch
         {
-            "part" => machine.Parts.First(p => p.Id == id).Name,
-            "place" => machine.Places.First(p => p.Id == id).Name,
-            "control" => machine.Controls.First(c => c.Id == id).Name,
-            "engine" => machine.Engines!.First(e => e.Id == id).Name,
-            "mount" => machine.Mounts.First(m => m.Id == id).Name,
-            "duty" => machine.Duties.First(d => d.Id == id).Name,
+            "part" => machine.Index.Part(new PartId(id))!.Name,
+            "place" => machine.Places.First(p => p.Id.Text == id).Name,
+            "control" => machine.Controls.First(c => c.Id.Text == id).Name,
+            "engine" => machine.Engines!.First(e => e.Id.Text == id).Name,
+            "mount" => machine.Mounts.First(m => m.Id.Text == id).Name,
+            "duty" => machine.Duties.First(d => d.Id.Text == id).Name,
             _ => id,
         };
 

@@ -1,5 +1,5 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Machines.Making;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Pages.Machines.Making;
@@ -82,7 +82,7 @@ public sealed class PlaceForm
             ? new PlaceForm { Minutes = "1" }
             : new PlaceForm
             {
-                Old = place.Id,
+                Old = place.Id.Text,
                 Name = place.Name,
                 Zone = place.Zone,
                 Minutes = Typed.Write(place.Minutes),
@@ -92,7 +92,7 @@ public sealed class PlaceForm
 
     internal Place Read(Machine machine) =>
         new(
-            Old ?? FrameChange.IdFor(Typed.Text(Name), machine.Places.Select(p => p.Id)),
+            Typed.IdFor(Old, Name, machine.Places.Select(p => p.Id)),
             Typed.Text(Name),
             Typed.Text(Zone),
             Typed.Figure(Minutes, "minutes"),
@@ -127,31 +127,31 @@ public sealed class ControlForm
             ? new ControlForm()
             : new ControlForm
             {
-                Old = control.Id,
+                Old = control.Id.Text,
                 Name = control.Name,
                 Positions = string.Join(", ", control.Positions),
-                Rest = control.Rest,
+                Rest = control.Rest.Text,
                 Held = string.Join(", ", control.Held),
                 Says = control.Positions.ToDictionary(
-                    p => p,
-                    p => control.Says?.GetValueOrDefault(p),
+                    p => p.Text,
+                    p => control.Says?.TryGetValue(p, out var said) == true ? said : null,
                     StringComparer.Ordinal
                 ),
             };
 
     internal Control Read(Machine machine)
     {
-        var positions = Typed.List(Positions);
+        var positions = Typed.List<PositionId>(Positions);
         var says = Says.Where(s =>
-                !string.IsNullOrWhiteSpace(s.Value) && positions.Contains(s.Key, StringComparer.Ordinal)
+                !string.IsNullOrWhiteSpace(s.Value) && positions.Contains(new PositionId(s.Key))
             )
-            .ToDictionary(s => s.Key, s => s.Value!.Trim(), StringComparer.Ordinal);
+            .ToDictionary(s => new PositionId(s.Key), s => s.Value!.Trim());
         return new Control(
-            Old ?? FrameChange.IdFor(Typed.Text(Name), machine.Controls.Select(c => c.Id)),
+            Typed.IdFor(Old, Name, machine.Controls.Select(c => c.Id)),
             Typed.Text(Name),
             positions,
-            Typed.OrNull(Rest) ?? (positions.Count > 0 ? positions[0] : ""),
-            Typed.List(Held),
+            Typed.IdOrNull<PositionId>(Rest) ?? (positions.Count > 0 ? positions[0] : new PositionId("")),
+            Typed.List<PositionId>(Held),
             says.Count == 0 ? null : says
         );
     }
@@ -193,7 +193,7 @@ public sealed class EngineForm
             }
             : new EngineForm
             {
-                Old = engine.Id,
+                Old = engine.Id.Text,
                 Name = engine.Name,
                 CrankRpm = Typed.Write(engine.CrankRpm),
                 IdleRpm = Typed.Write(engine.IdleRpm),
@@ -204,7 +204,7 @@ public sealed class EngineForm
 
     internal Engine Read(Machine machine) =>
         new(
-            Old ?? FrameChange.IdFor(Typed.Text(Name), (machine.Engines ?? []).Select(e => e.Id)),
+            Typed.IdFor(Old, Name, (machine.Engines ?? []).Select(e => e.Id)),
             Typed.Text(Name),
             Typed.Figure(CrankRpm, "crankRpm"),
             Typed.Figure(IdleRpm, "idleRpm"),
@@ -234,17 +234,17 @@ public sealed class MountForm
             ? new MountForm()
             : new MountForm
             {
-                Old = mount.Id,
-                Terminal = mount.Terminal,
-                On = mount.On,
+                Old = mount.Id.Text,
+                Terminal = mount.Terminal.Text,
+                On = mount.On.Text,
                 Name = mount.Name,
             };
 
     internal Mount Read(Machine machine) =>
         new(
-            Old ?? FrameChange.IdFor(Typed.Text(Name), machine.Mounts.Select(m => m.Id)),
-            Typed.Text(Terminal),
-            Typed.Text(On),
+            Typed.IdFor(Old, Name, machine.Mounts.Select(m => m.Id)),
+            Typed.Id<TerminalAddress>(Terminal),
+            Typed.Id<TerminalAddress>(On),
             Typed.Text(Name)
         );
 }
@@ -272,21 +272,25 @@ public sealed class DutyForm
             ? new DutyForm()
             : new DutyForm
             {
-                Old = duty.Id,
+                Old = duty.Id.Text,
                 Name = duty.Name,
-                Load = duty.Load,
-                Through = duty.Control,
-                Setting = duty.Setting.ToDictionary(s => s.Key, s => (string?)s.Value, StringComparer.Ordinal),
+                Load = duty.Load.Text,
+                Through = duty.Control?.Text,
+                Setting = duty.Setting.ToDictionary(
+                    s => s.Key.Text,
+                    s => (string?)s.Value.Text,
+                    StringComparer.Ordinal
+                ),
             };
 
     internal Duty Read(Machine machine) =>
         new(
-            Old ?? FrameChange.IdFor(Typed.Text(Name), machine.Duties.Select(d => d.Id)),
+            Typed.IdFor(Old, Name, machine.Duties.Select(d => d.Id)),
             Typed.Text(Name),
             Setting
                 .Where(s => !string.IsNullOrEmpty(s.Value))
-                .ToDictionary(s => s.Key, s => s.Value!, StringComparer.Ordinal),
-            Typed.Text(Load),
-            Typed.OrNull(Through)
+                .ToDictionary(s => new ControlId(s.Key), s => new PositionId(s.Value!)),
+            Typed.Id<PartId>(Load),
+            Typed.IdOrNull<PartId>(Through)
         );
 }

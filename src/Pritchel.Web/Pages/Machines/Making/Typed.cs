@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Making;
 
@@ -35,6 +36,22 @@ internal static class Typed
 
     /// <summary>What was typed, trimmed.</summary>
     public static string Text(string? typed) => (typed ?? "").Trim();
+
+    /// <summary>Identities with commas between them.</summary>
+    public static IReadOnlyList<T> List<T>(string? typed)
+        where T : struct, IIdentity<T> => [.. List(typed).Select(T.Of)];
+
+    /// <summary>The identity that was typed.</summary>
+    public static T Id<T>(string? typed)
+        where T : struct, IIdentity<T> => T.Of(Text(typed));
+
+    /// <summary>The identity that was typed, or null when nothing was.</summary>
+    public static T? IdOrNull<T>(string? typed)
+        where T : struct, IIdentity<T> => OrNull(typed) is { } text ? T.Of(text) : null;
+
+    /// <summary>An identity for something new that is called so, unlike those taken.</summary>
+    public static T IdFor<T>(string? old, string? name, IEnumerable<T> taken)
+        where T : struct, IIdentity<T> => T.Of(old ?? FrameChange.IdFor(Text(name), taken.Select(t => t.Text)));
 
     /// <summary>A figure as it is typed.</summary>
     public static string Write(double figure) => figure.ToString("0.######", CultureInfo.InvariantCulture);

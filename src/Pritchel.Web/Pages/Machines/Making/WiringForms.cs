@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Making;
 using Pritchel.Core.Simulation;
@@ -66,12 +67,12 @@ public sealed class WireForm
             }
             : new WireForm
             {
-                Old = wire.Id,
-                Number = wire.Id,
-                From = wire.From.At,
+                Old = wire.Id.Text,
+                Number = wire.Id.Text,
+                From = wire.From.At.Text,
                 FromJoint = wire.From.Joint,
                 FromAlone = wire.From.RepairAlone == true,
-                To = wire.To.At,
+                To = wire.To.At.Text,
                 ToJoint = wire.To.Joint,
                 ToAlone = wire.To.RepairAlone == true,
                 Gauge = wire.Gauge,
@@ -80,27 +81,27 @@ public sealed class WireForm
                 Tracer = wire.Colours.Count > 1 ? wire.Colours[1] : "",
                 Zone = wire.Zone,
                 Cable = wire.Cable == true,
-                ChafesOn = wire.ChafesOn,
+                ChafesOn = wire.ChafesOn?.Text,
             };
 
     internal Wire Read() =>
         new()
         {
-            Id = Typed.Text(Number),
-            From = new WireEnd(Typed.Text(From), Typed.Text(FromJoint), FromAlone ? true : null),
-            To = new WireEnd(Typed.Text(To), Typed.Text(ToJoint), ToAlone ? true : null),
+            Id = Typed.Id<WireId>(Number),
+            From = new WireEnd(Typed.Id<TerminalAddress>(From), Typed.Text(FromJoint), FromAlone ? true : null),
+            To = new WireEnd(Typed.Id<TerminalAddress>(To), Typed.Text(ToJoint), ToAlone ? true : null),
             Gauge = Typed.Text(Gauge).Replace("mm²", "mm2", StringComparison.Ordinal),
             LengthM = Typed.Figure(Length, "lengthM"),
             Colours = string.IsNullOrEmpty(Tracer) ? [Typed.Text(Colour)] : [Typed.Text(Colour), Tracer],
             Zone = Typed.Text(Zone),
             Cable = Cable ? true : null,
-            ChafesOn = Typed.OrNull(ChafesOn),
+            ChafesOn = Typed.IdOrNull<PartId>(ChafesOn),
         };
 
     private static string NextNumber(Machine machine)
     {
         var n = 1;
-        while (machine.Wires.Any(w => w.Id == Typed.Write(n)))
+        while (machine.Index.Wire(new WireId(Typed.Write(n))) is not null)
         {
             n++;
         }
@@ -184,15 +185,15 @@ public sealed class PartForm
 
         return new PartForm
         {
-            Old = part.Id,
+            Old = part.Id.Text,
             Name = part.Name,
             Kind = part.Kind,
-            Place = part.Place,
+            Place = part.Place.Text,
             Terminals = string.Join(
                 ", ",
                 part.Kind == PartKinds.Coupling
-                    ? part.Terminals.Where(t => t.EndsWith('a')).Select(t => t[..^1])
-                    : part.Terminals
+                    ? Cavity.Of(part).Select(c => c.Name)
+                    : part.Terminals.Select(t => t.Text)
             ),
             Values = (part.Values ?? new Dictionary<string, double>(StringComparer.Ordinal)).ToDictionary(
                 v => v.Key,
@@ -203,9 +204,9 @@ public sealed class PartForm
             [
                 .. (part.Contacts ?? []).Select(c => new ContactForm
                 {
-                    A = c.Between[0],
-                    B = c.Between[1],
-                    Control = c.Control,
+                    A = c.Between[0].Text,
+                    B = c.Between[1].Text,
+                    Control = c.Control.Text,
                     ClosedIn = string.Join(", ", c.ClosedIn),
                 }),
                 new ContactForm(),
@@ -218,7 +219,7 @@ public sealed class PartForm
                 false => "no",
                 null => "",
             },
-            Engine = part.Engine,
+            Engine = part.Engine?.Text,
             Remark = part.Remark,
             Legend = part.Legend,
             DrawnAt = part.DrawnAt,
@@ -233,13 +234,13 @@ public sealed class PartForm
             .ToDictionary(v => v.Key, v => Typed.Figure(v.Value, "values/" + v.Key), StringComparer.Ordinal);
         return new Part
         {
-            Id = Old ?? PartChange.IdFor(machine, Typed.Text(Name)),
+            Id = Typed.IdOrNull<PartId>(Old) ?? PartChange.IdFor(machine, Typed.Text(Name)),
             Name = Typed.Text(Name),
             Kind = Typed.Text(Kind),
-            Place = Typed.Text(Place),
+            Place = Typed.Id<PlaceId>(Place),
             Terminals = coupling
-                ? [.. Typed.List(Terminals).SelectMany(c => new[] { c + "a", c + "b" })]
-                : Typed.List(Terminals),
+                ? [.. Typed.List(Terminals).SelectMany(Cavity.Terminals)]
+                : Typed.List<TerminalId>(Terminals),
             Values = values.Count == 0 ? null : values,
             Contacts = Kind == PartKinds.Switch ? ReadContacts() : null,
             Sides = coupling && Typed.OrNull(SideA) is { } a && Typed.OrNull(SideB) is { } b ? [a, b] : null,
@@ -249,7 +250,7 @@ public sealed class PartForm
                 "no" => false,
                 _ => null,
             },
-            Engine = Typed.OrNull(Engine),
+            Engine = Typed.IdOrNull<EngineId>(Engine),
             Remark = Typed.OrNull(Remark),
             Legend = Typed.OrNull(Legend),
             DrawnAt = Typed.OrNull(DrawnAt),
@@ -265,10 +266,10 @@ public sealed class PartForm
             var id = $"{a}-{b}";
             read.Add(
                 new Contact(
-                    read.Exists(c => c.Id == id) ? $"{id}-{read.Count + 1}" : id,
-                    [a, b],
-                    Typed.Text(contact.Control),
-                    Typed.List(contact.ClosedIn)
+                    new ContactId(read.Exists(c => c.Id.Text == id) ? $"{id}-{read.Count + 1}" : id),
+                    [new TerminalId(a), new TerminalId(b)],
+                    Typed.Id<ControlId>(contact.Control),
+                    Typed.List<PositionId>(contact.ClosedIn)
                 )
             );
         }
@@ -299,9 +300,9 @@ public sealed class CouplingForm
         PartChange.PutInCoupling(
             machine,
             Typed.Text(Name),
-            Typed.Text(Place),
+            Typed.Id<PlaceId>(Place),
             [Typed.Text(SideA), Typed.Text(SideB)],
-            Typed.List(Wires)
+            Typed.List<WireId>(Wires)
         );
 }
 
@@ -333,20 +334,20 @@ public sealed class InterlockForm
         PartChange.PutInSwitch(
             machine,
             Typed.Text(Name),
-            Typed.Text(Place),
-            Typed.Text(Wire),
+            Typed.Id<PlaceId>(Place),
+            Typed.Id<WireId>(Wire),
             ControlOf(machine),
-            Typed.List(ClosedIn)
+            Typed.List<PositionId>(ClosedIn)
         );
 
     private Control ControlOf(Machine machine)
     {
-        if (machine.Controls.FirstOrDefault(c => c.Id == Control) is { } known)
+        if (machine.Index.Control(Typed.Id<ControlId>(Control)) is { } known)
         {
             return known;
         }
 
-        var positions = Typed.List(NewPositions);
+        var positions = Typed.List<PositionId>(NewPositions);
         if (positions.Count < 2 || string.IsNullOrWhiteSpace(NewName))
         {
             throw new ChangeRefusedException(
@@ -356,7 +357,7 @@ public sealed class InterlockForm
         }
 
         return new Control(
-            FrameChange.IdFor(NewName, machine.Controls.Select(c => c.Id)),
+            Typed.IdFor(null, NewName, machine.Controls.Select(c => c.Id)),
             NewName.Trim(),
             positions,
             positions[0],

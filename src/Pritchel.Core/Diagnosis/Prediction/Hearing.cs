@@ -1,0 +1,65 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Handbook;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Diagnosis.Prediction;
+
+/// <summary>What is heard and seen of a duty that has been tried. Borders are judgement: common practice, no source.</summary>
+internal static class Hearing
+{
+    private const double SlowShare = 0.75;
+    private const double WeakSpark = 0.5;
+    private const double Idle = 0.4;
+    private const double ChargesShare = 0.5;
+    private const double LeastCharge = 0.05;
+
+    /// <summary>What is heard in a state whose last move settled so.</summary>
+    public static Heard Of(PredictionTable table, CircuitState state, Settlement settlement)
+    {
+        var circuit = state.Circuit;
+
+        if (table.Conditions[0].Speed != DutySpeed.Rest)
+        {
+            state.Fire();
+        }
+
+        var shown = circuit.DeviceOf(table.Duty.Load).Effect(state);
+        if (table.Duty.Refuses)
+        {
+            var idles = shown.Kind switch
+            {
+                EffectKind.Charges => shown.Level > -Symptoms.DrainAmps,
+                EffectKind.Sparks => shown.Level < 1,
+                EffectKind.LetsRun => shown.Level <= 0,
+                EffectKind.Glows => shown.Level < Filament.GlowsFrom,
+                _ => shown.Level < Idle,
+            };
+            return idles ? Heard.Works : Heard.Nothing;
+        }
+
+        if (settlement == Settlement.Chatters)
+        {
+            return Heard.Chatter;
+        }
+
+        return shown.Kind switch
+        {
+            EffectKind.Turns when shown.Level > 0 => shown.Level >= SlowShare ? Heard.Works : Heard.Slow,
+            EffectKind.Glows when shown.Level >= Filament.BrightFrom => Heard.Works,
+            EffectKind.Glows when shown.Level >= Filament.GlowsFrom => Heard.Slow,
+            EffectKind.Works when shown.Level >= 1 => Heard.Works,
+            EffectKind.Works when shown.Level >= WeakSpark => Heard.Slow,
+            EffectKind.Sounds when shown.Level >= Filament.GlowsFrom => Heard.Works,
+            EffectKind.Sparks when shown.Level >= 1 => Heard.Works,
+            EffectKind.Sparks when shown.Level >= WeakSpark => Heard.Slow,
+            EffectKind.LetsRun when shown.Level > 0 => Heard.Works,
+            EffectKind.Charges when shown.Level >= ChargesShare * table.HealthyAmps => Heard.Works,
+            EffectKind.Charges when shown.Level >= LeastCharge * table.HealthyAmps => Heard.Slow,
+            _ => Commands(table, state) ? Heard.OneClick : Heard.Nothing,
+        };
+    }
+
+    private static bool Commands(PredictionTable table, CircuitState state) =>
+        table.Duty.Control is { } control && state.Circuit.DeviceOf(control).Effect(state).Level > 0;
+}

@@ -1,0 +1,174 @@
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Diagnosis.Procedures;
+
+/// <summary>Amps out of a battery with everything off, and with each fuse, coupling or wire at its post off in turn.</summary>
+public sealed class StandingDrain : Procedure
+{
+    /// <inheritdoc/>
+    public override string Key => "standing-drain";
+
+    /// <inheritdoc/>
+    public override string Why => "the branch whose fuse stops the drain is the one that drains";
+
+    /// <inheritdoc/>
+    public override int Rank => 300;
+
+    /// <inheritdoc/>
+    public override IEnumerable<Condition> For(TestedDuty tested)
+    {
+        var (circuit, machine) = (tested.Circuit, tested.Machine);
+        if (tested.Effect != EffectKind.Charges || !tested.Duty.Refuses)
+        {
+            yield break;
+        }
+
+        var pair = (circuit.NodeOf(tested.Duty.Load.At("-")), circuit.NodeOf(tested.Duty.Load.At("+")));
+        Condition Reading(IReadOnlyList<Disconnection> off, string words) =>
+            tested.In(tested.Rest) with
+            {
+                Observable = DirectAmps.Instance,
+                Off = off,
+                Pairs = [pair],
+                Words = words,
+            };
+        yield return Reading([], "in series between the negative post and its cable");
+        foreach (var part in circuit.Couplings())
+        {
+            yield return Reading([part.Id], $"in series at the negative post, {part.Name} apart");
+        }
+
+        // What shares the battery's post comes off it one by one.
+        foreach (var wire in machine.Wires)
+        {
+            foreach (var (end, at) in wire.Ends)
+            {
+                var part = machine.Index.PartAt(at)!;
+                if (circuit.Is(part.Id, PartTraits.PullsOut) && at.Terminal == part.Terminals[^1])
+                {
+                    yield return Reading([end], $"in series at the negative post, {part.Name} out");
+                }
+                else if (circuit.Is(part.Id, PartTraits.Trips) || circuit.NodeOf(at) == pair.Item2)
+                {
+                    yield return Reading([end], $"in series at the negative post{Wiring.Pulled(wire, part)}");
+                }
+            }
+        }
+    }
+}
+
+/// <summary>
+/// What may have blown a fuse, by ohms with the fuse out and the battery off: its load side to ground, everything joined,
+/// with each coupling apart, and with wires pulled off one by one.
+/// </summary>
+public sealed class FuseOut : Procedure
+{
+    /// <inheritdoc/>
+    public override string Key => "fuse-out";
+
+    /// <inheritdoc/>
+    public override string Why => "what blew the fuse is still to ground with the fuse out";
+
+    /// <inheritdoc/>
+    public override int Rank => 400;
+
+    /// <inheritdoc/>
+    public override IEnumerable<Condition> For(TestedDuty tested)
+    {
+        var (circuit, machine) = (tested.Circuit, tested.Machine);
+        var fuses = circuit.PartsThat(PartTraits.PullsOut).ToList();
+        var nodes = fuses
+            .Select(p => circuit.NodeOf(p.At(p.Terminals[^1])))
+            .Where(n => n != circuit.Reference)
+            .Distinct()
+            .ToList();
+        if (!tested.HasBattery || tested.Duty.Refuses || nodes.Count == 0)
+        {
+            yield break;
+        }
+
+        var feeds = machine
+            .Wires.SelectMany(w => w.Ends)
+            .Where(e =>
+                circuit.Is(e.At.Part, PartTraits.PullsOut)
+                && e.At.Terminal == machine.Index.PartAt(e.At)!.Terminals[0]
+            )
+            .Select(e => (Disconnection)e.Name)
+            .ToList();
+        Condition Out(ControlSetting setting, IReadOnlyList<Disconnection> off, string words) =>
+            tested.Dead(
+                setting,
+                [.. feeds, .. off],
+                [.. nodes.Select(n => (n, circuit.Reference))],
+                $"fuse out{words} · {setting.Words(machine)}"
+            );
+        foreach (var setting in tested.Settings())
+        {
+            yield return Out(setting, [], "");
+        }
+
+        var fed = circuit.Fed(tested.Own);
+        foreach (var coupling in circuit.Couplings())
+        {
+            // Each side by itself: what lies to ground beyond it is then on that side or the other.
+            var sides = coupling
+                .Addresses.Select(a => circuit.NodeOf(a))
+                .Where(fed.Contains)
+                .Except(nodes)
+                .Distinct();
+            var apart = Out(tested.Own, [coupling.Id], $", {coupling.Name} apart");
+            yield return apart with
+            {
+                Pairs = [.. apart.Pairs!, .. sides.Select(n => (n, circuit.Reference))],
+            };
+        }
+
+        foreach (var (end, words) in Leaving(tested).Concat(LeavingFed(tested, fed)).DistinctBy(l => l.End))
+        {
+            yield return Out(tested.Own, [end], words);
+        }
+    }
+
+    /// <summary>Wires of whatever else the battery feeds that can be pulled off where they leave a switch or a relay.</summary>
+    private static IEnumerable<(WireEndId End, string Words)> LeavingFed(TestedDuty tested, HashSet<int> fed)
+    {
+        var (circuit, machine) = (tested.Circuit, tested.Machine);
+        foreach (var wire in machine.Wires.Where(w => w.Cable != true))
+        {
+            foreach (var (end, at) in wire.Ends)
+            {
+                if (circuit.Is(at.Part, Wiring.Contacts) && fed.Contains(circuit.NodeOf(at)))
+                {
+                    yield return (end, Wiring.Pulled(wire, machine.Index.PartAt(at)!));
+                }
+            }
+        }
+    }
+
+    /// <summary>Wires of the duty's line that can be pulled off where they leave a switch or a relay.</summary>
+    private static IEnumerable<(WireEndId End, string Words)> Leaving(TestedDuty tested)
+    {
+        var (circuit, machine) = (tested.Circuit, tested.Machine);
+        foreach (var piece in tested.IsEnergy ? [] : tested.Line(tested.Duty.Control ?? tested.Duty.Load).Pieces)
+        {
+            if (
+                piece is not { Role: BranchRole.Conductor, Of.Owner.Wire: { } id }
+                || machine.Index.Wire(id) is not { Cable: not true } wire
+            )
+            {
+                continue;
+            }
+
+            var near = circuit.NodeOf(wire.Id.From) == piece.From ? wire.Id.From : wire.Id.To;
+            var part = machine.Index.PartAt(machine.Index.TerminalOf(near)!.Value)!;
+            if (circuit.Is(part.Id, Wiring.Contacts))
+            {
+                yield return (near, Wiring.Pulled(wire, part));
+            }
+        }
+    }
+}

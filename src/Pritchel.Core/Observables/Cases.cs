@@ -1,0 +1,55 @@
+using Pritchel.Core.Identity;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Observables;
+
+/// <summary>A case being predicted, as an observable sees it.</summary>
+public interface IPredictedCase
+{
+    /// <summary>The meter in use.</summary>
+    Meter Meter { get; }
+
+    /// <summary>State of the circuit, settled in the condition; live.</summary>
+    CircuitState State { get; }
+
+    /// <summary>The device of the duty.</summary>
+    Device Load { get; }
+
+    /// <summary>What joins two points, where something does.</summary>
+    Jump? Jump { get; }
+
+    /// <summary>Ohms between two nodes of the dead circuit.</summary>
+    double DeadOhms(int red, int black);
+
+    /// <summary>Volts that a source of the meter's own leaves between two nodes of the dead circuit.</summary>
+    double VoltsOf(int red, int black, double testVolts, double insideOhms);
+
+    /// <summary>What is seen while two points are joined: 0 nothing, 1 weakly, 2 as it should.</summary>
+    double WhileJoined(int from, int to);
+}
+
+/// <summary>A simulated machine with faults that only it knows, as an observable sees it.</summary>
+public interface ISimulatedCase
+{
+    /// <summary>The machine as it stands in the condition.</summary>
+    Case Case { get; }
+
+    /// <summary>The meter in use.</summary>
+    Meter Meter { get; }
+
+    /// <summary>This meter's own gain: what all its volts readings share.</summary>
+    double Gain { get; }
+
+    /// <summary>Part of the duty.</summary>
+    PartId Load { get; }
+
+    /// <summary>What joins two points, where something does.</summary>
+    Jump? Jump { get; }
+
+    /// <summary>A standard normal deviate.</summary>
+    double Chance();
+
+    /// <summary>What is seen while two points are joined.</summary>
+    double WhileJoined();
+}

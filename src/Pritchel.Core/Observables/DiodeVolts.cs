@@ -1,0 +1,52 @@
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation.Devices;
+
+namespace Pritchel.Core.Observables;
+
+/// <summary>The diode range: volts that about a milliamp leaves across, with the battery off.</summary>
+public sealed class DiodeVolts : Observable
+{
+    private const double DoubtVolts = 0.03;
+
+    /// <summary>The one there is.</summary>
+    public static DiodeVolts Instance { get; } = new();
+
+    /// <inheritdoc/>
+    public override string Key => "diode";
+
+    /// <inheritdoc/>
+    public override string Name => "Diode range";
+
+    /// <inheritdoc/>
+    public override string Unit => "V";
+
+    /// <inheritdoc/>
+    public override bool WantsDeadCircuit => true;
+
+    /// <inheritdoc/>
+    public override double Most => 4;
+
+    /// <inheritdoc/>
+    public override bool CanRead(Meter meter) => meter.Has(MeterFunction.Diode);
+
+    /// <inheritdoc/>
+    public override double Scaled(double figure) => figure > Metering.Bench.MostDiodeVolts ? Open : figure;
+
+    /// <inheritdoc/>
+    public override double Figure(double scaled) => scaled >= Open - 0.01 ? double.PositiveInfinity : scaled;
+
+    /// <inheritdoc/>
+    public override double Doubt(Meter meter, double figure) => DoubtVolts;
+
+    /// <inheritdoc/>
+    protected override double Predict(IPredictedCase @case, int red, int black) =>
+        @case.VoltsOf(red, black, @case.Meter.DiodeSource.Value, @case.Meter.DiodeInside.Value);
+
+    /// <inheritdoc/>
+    public override double? Simulate(ISimulatedCase @case, int red, int black) =>
+        Simulated.OnMeter(this, @case, MeterFunction.Diode, red, black);
+
+    /// <inheritdoc/>
+    public override string HowToSet(Meter meter, Jump? jump) =>
+        "diode range; red and black as said, for it reads one way only";
+}

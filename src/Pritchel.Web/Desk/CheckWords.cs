@@ -1,0 +1,87 @@
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Proving;
+using Pritchel.Core.Simulation;
+using Pritchel.Web.Pages.Machines.Making;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>How checks of a proof are said.</summary>
+public static class CheckWords
+{
+    /// <summary>Heading over checks of one kind.</summary>
+    public static string Heading(CheckId check) =>
+        check switch
+        {
+            ReadingCheck => "The reading that failed, again",
+            WiggleCheck => "Stirred again, as before",
+            RepeatsCheck => "Does its duty, several times running",
+            RefusalCheck => "Refuses where it must",
+            _ => "Every kill path stops the engine",
+        };
+
+    /// <summary>What is done.</summary>
+    public static string Of(CheckId check, OpenJob open) =>
+        check switch
+        {
+            ReadingCheck reading => TestWords.Title(JobProof.AtOf(reading), open.Kit),
+            WiggleCheck wiggle => Reach(wiggle, open) is { } reach
+                ? WiggleWords.Title(reach, wiggle.By)
+                : wiggle.Place.Text,
+            RepeatsCheck => $"{open.Kit.Table.Duty.Name} with {open.Kit.Table.Conditions[0].Words}",
+            RefusalCheck refusal => Stood(refusal.Setting, open)
+                + (refusal.Speed == DutySpeed.Rest ? "" : " · " + SpeedWords.Of(refusal.Speed)),
+            StopCheck stop => $"Running, then {Stood(stop.Setting, open)}",
+            _ => "",
+        };
+
+    /// <summary>What must come of it.</summary>
+    public static string Expected(ProofCheck check, OpenJob open) =>
+        check.Id switch
+        {
+            ReadingCheck reading => Expected(reading, open),
+            WiggleCheck => "it came or went before; now nothing may change",
+            RepeatsCheck =>
+                $"{check.Times} clean {(check.Times == 1 ? "try" : "tries")} running: fewer could be luck (5 % doubt)",
+            RefusalCheck => DutyWords.Forbidden(open.Kit.Table.Duty),
+            _ => "the engine must stop",
+        };
+
+    /// <summary>The answers that pass and fail it.</summary>
+    public static (string Passed, string Failed) Answers(CheckId check) =>
+        check switch
+        {
+            RepeatsCheck => ("It did", "It failed"),
+            RefusalCheck => ("It refused", "It did it"),
+            WiggleCheck => ("Nothing changed", "It changed"),
+            _ => ("It stopped", "It ran on"),
+        };
+
+    private static string Expected(ReadingCheck reading, OpenJob open)
+    {
+        var at = JobProof.AtOf(reading);
+        var before = open.Diagnosis.Readings.LastOrDefault(r => r.Taken.At == at)?.Taken;
+        var read = before is null ? "" : $" · read {TestWords.Typed(before)} before";
+        if (open.Kit.Pair(at) is not { } pair)
+        {
+            return TestWords.Stood(open.Machine, reading.Condition) + read;
+        }
+
+        var sound = Staircase.Sound(open.Diagnosis.Beliefs, pair);
+        return $"black on {open.Kit.Points.At(pair.Black).Name} · {open.Kit.Table.Conditions[pair.Condition].Words}{read}; now {sound.Observable.SaidRange(sound.WorkingLow, sound.WorkingHigh)}";
+    }
+
+    private static Reach? Reach(WiggleCheck wiggle, OpenJob open) =>
+        open.Kit.WiggleTests.Find(wiggle.Place, wiggle.Repair);
+
+    private static string Stood(NamedSetting setting, OpenJob open) =>
+        open.Circuit.Setting(setting).AllWords(open.Machine);
+}

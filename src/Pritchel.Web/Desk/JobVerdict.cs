@@ -1,0 +1,22 @@
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>The verdict that waits to be taken, with the words it is taken in.</summary>
+public static class JobVerdict
+{
+    /// <summary>The verdict that stands clear, or null.</summary>
+    public static VerdictTaken? Standing(OpenJob open) =>
+        open.WorksAsDesigned
+            ? new VerdictTaken(
+                SuspectId.AsDesigned,
+                $"{DesignWords.Verdict(open.Design!)} {DesignWords.Of(open.Design!)}",
+                1
+            )
+        : open.Diagnosis.Verdict.Suspect is { } suspect ? new VerdictTaken(suspect.Id, suspect.Words, suspect.Share)
+        : null;
+}

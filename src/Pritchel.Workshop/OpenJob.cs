@@ -1,0 +1,85 @@
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Data;
+
+namespace Pritchel.Workshop;
+
+/// <summary>A job laid out for work: its machine and, once the complaint is known, its diagnosis.</summary>
+/// <param name="Job">The job.</param>
+/// <param name="Version">Its machine, as it was when the job was opened.</param>
+/// <param name="Meter">Meter in use.</param>
+/// <param name="Kit">Predictions for its duty.</param>
+/// <param name="Weighed">What its evidence comes to, weighed when it is asked for.</param>
+/// <param name="Design">Whether a sound machine does the same where it happened; null when that is the duty's own setting.</param>
+public sealed record OpenJob(
+    Job Job,
+    MachineVersion Version,
+    Meter Meter,
+    DiagnosisKit Kit,
+    Lazy<JobDiagnosis> Weighed,
+    DesignCheck? Design
+)
+{
+    /// <summary>What its evidence comes to.</summary>
+    public JobDiagnosis Diagnosis => Weighed.Value;
+
+    /// <summary>Whether it stands that the machine works as designed, and nobody has chosen to measure on.</summary>
+    public bool WorksAsDesigned => Design is { AsDesigned: true } && State.ComplaintTold && !State.GoesOn;
+
+    /// <summary>Whether it has predictions; until then only what needs none may be shown.</summary>
+    public bool IsWorkedOut { get; init; } = true;
+
+    /// <summary>Whether its shares rest on a few cases of each fault, the rest being worked out while the first test is made.</summary>
+    public bool IsCoarse => IsWorkedOut && Kit.Table.Grain == Grain.Coarse;
+
+    /// <summary>Its circuit.</summary>
+    public Circuit Circuit => Version.Circuit;
+
+    /// <summary>Its machine.</summary>
+    public Machine Machine => Version.Machine;
+
+    /// <summary>Its state.</summary>
+    public JobState State => Job.State;
+
+    /// <summary>Stage, a waiting verdict included.</summary>
+    public Stage Stage =>
+        WorksAsDesigned && State.Stage == Stage.Measure ? Stage.Verdict
+        : !IsWorkedOut ? State.Stage
+        : Diagnosis.Stage;
+}
+
+/// <summary>A job as its tag on the bench shows it.</summary>
+/// <param name="Job">The job.</param>
+/// <param name="Version">Its machine, as it was when the job was opened; null when that cannot be read.</param>
+/// <param name="Duty">What fails; null when the machine, or that it failed, cannot be read.</param>
+/// <param name="Design">Whether a sound machine does the same where it happened; null when that is the duty's own setting.</param>
+/// <param name="Diagnosis">What its evidence comes to; null until its predictions are worked out.</param>
+public sealed record FloorJob(
+    Job Job,
+    MachineVersion? Version,
+    Duty? Duty,
+    DesignCheck? Design,
+    JobDiagnosis? Diagnosis
+)
+{
+    /// <summary>Its state.</summary>
+    public JobState State => Job.State;
+
+    /// <summary>What of it cannot be read, in words; null when all can.</summary>
+    public string? Unreadable =>
+        State.Unreadable is [var (sequence, why), ..] ? $"Entry {sequence} cannot be read: {why}."
+        : Version is null ? $"Version {Job.MachineVersion} of its machine cannot be read."
+        : Duty is null ? "What it was opened for is not among what this machine does."
+        : null;
+
+    /// <summary>Whether it stands that the machine works as designed.</summary>
+    public bool WorksAsDesigned => Design is { AsDesigned: true } && State.ComplaintTold && !State.GoesOn;
+
+    /// <summary>Stage, a waiting verdict included where that is known.</summary>
+    public Stage Stage =>
+        WorksAsDesigned && State.Stage == Stage.Measure ? Stage.Verdict : Diagnosis?.Stage ?? State.Stage;
+}

@@ -1,0 +1,149 @@
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
+using Pritchel.Data;
+
+namespace Pritchel.Workshop;
+
+/// <summary>
+/// Opens the record before the first request and adds shipped machines and demo jobs; then lets what will be asked for be
+/// worked out ahead.
+/// </summary>
+public sealed class Opening(
+    IServiceProvider services,
+    WorkshopOptions options,
+    MachineShelf shelf,
+    Predictor predictor,
+    TimeProvider clock,
+    ILogger<Opening> log
+) : IHostedService
+{
+    private readonly CancellationTokenSource stopping = new();
+
+    /// <inheritdoc/>
+    public async Task StartAsync(CancellationToken cancellationToken)
+    {
+        await RecordFile.PrepareAsync(options.DataFolder, clock, cancellationToken);
+        await using var scope = services.CreateAsyncScope();
+        await AddShippedAsync(scope.ServiceProvider.GetRequiredService<MachineStore>(), cancellationToken);
+        if (options.Demo)
+        {
+            await DemoJobs.AddAsync(scope.ServiceProvider, cancellationToken);
+        }
+
+        if (options.WorksAhead)
+        {
+            _ = Task.Run(() => WorkAheadAsync(stopping.Token), CancellationToken.None);
+        }
+    }
+
+    /// <inheritdoc/>
+    public Task StopAsync(CancellationToken cancellationToken) => stopping.CancelAsync();
+
+    private async Task AddShippedAsync(MachineStore machines, CancellationToken cancel)
+    {
+        foreach (var file in ShippedMachines())
+        {
+            await using var stream = File.OpenRead(file);
+            var reading = MachineFile.Read(stream);
+            if (reading.Machine is { } machine)
+            {
+                // One that is here already may be the owner's own by now: it is left as it is.
+                if (await machines.FindAsync(machine.Id.Text, cancel) is null)
+                {
+                    await machines.AddAsync(machine, cancel);
+                }
+            }
+            else
+            {
+                log.LogError(
+                    "Shipped machine {File} was refused: {Problem}",
+                    Path.GetFileName(file),
+                    reading.Problems[0]
+                );
+            }
+        }
+    }
+
+    private static IEnumerable<string> ShippedMachines() =>
+        Directory
+            .EnumerateFiles(Path.Combine(AppContext.BaseDirectory, "machines"), "*.json")
+            .Where(f => !f.EndsWith(".schema.json", StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal);
+
+    /// <summary>
+    /// Tables of the machines in the record: of all their files' duties first, which are what most complaints are of, then of
+    /// what was found by solving them.
+    /// </summary>
+    private async Task WorkAheadAsync(CancellationToken cancel)
+    {
+        try
+        {
+            var (all, meter) = await FindAsync(cancel);
+            foreach (var machine in all)
+            {
+                Turn(machine.Circuit);
+            }
+
+            var most = all.Select(m => m.Symptoms.Count).DefaultIfEmpty(0).Max();
+            for (var d = 0; d < most && !cancel.IsCancellationRequested; d++)
+            {
+                foreach (var machine in all.Where(m => d < m.Symptoms.Count))
+                {
+                    predictor.Ahead(machine, Likeliest(machine)[d], meter);
+                }
+            }
+        }
+#pragma warning disable CA1031 // Working ahead is a kindness: without it everything is worked out when it is asked for.
+        catch (Exception e)
+#pragma warning restore CA1031
+        {
+            log.LogWarning(e, "Nothing more is worked out ahead.");
+        }
+    }
+
+    private async Task<(List<MachineVersion> Machines, Meter Meter)> FindAsync(CancellationToken cancel)
+    {
+        await using var scope = services.CreateAsyncScope();
+        var all = new List<MachineVersion>();
+        foreach (var entry in await scope.ServiceProvider.GetRequiredService<MachineStore>().ListAsync(cancel))
+        {
+            try
+            {
+                all.Add(await shelf.FindAsync(entry.Id, entry.Version));
+            }
+            catch (UnreadableMachineException e)
+            {
+                log.LogWarning(e, "Machine {Id} is set aside.", entry.Id);
+            }
+        }
+
+        return (all, await scope.ServiceProvider.GetRequiredService<MeterStore>().GetAsync(cancel));
+    }
+
+    private static List<DutyId> Likeliest(MachineVersion machine) =>
+        [.. machine.Machine.Duties.Select(d => d.Id).Concat(machine.Symptoms.Select(s => s.Duty.Id)).Distinct()];
+
+    /// <summary>Solves a machine at speed once or twice, so that the first page to ask does not wait for the compiler.</summary>
+    private static void Turn(Circuit circuit)
+    {
+        for (var tries = 0; tries < 2; tries++)
+        {
+            Outcome.Of(
+                new Case
+                {
+                    Circuit = circuit,
+                    Settings = [circuit.Setting(null)],
+                    Speeds = circuit.Engines.ToDictionary(e => e.Id, e => new Rpm(e.WorkRpm)),
+                }
+            );
+        }
+    }
+}

@@ -1,0 +1,287 @@
+using BitFaster.Caching;
+using BitFaster.Caching.Lru;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+using Pritchel.Data;
+
+namespace Pritchel.Workshop;
+
+/// <summary>What a complaint's predictions depend on.</summary>
+/// <param name="Machine">The machine.</param>
+/// <param name="Duty">The duty, in the setting it failed in.</param>
+/// <param name="Altered">What was found altered.</param>
+/// <param name="Meter">Meter in use.</param>
+internal sealed record Wanted(
+    MachineVersion Machine,
+    Duty Duty,
+    IReadOnlyList<AlterationId> Altered,
+    Meter Meter
+)
+{
+    /// <summary>What its table is known by.</summary>
+    public string Key { get; } = TableFolder.KeyOf(Machine, Duty, Altered, Meter);
+}
+
+/// <summary>
+/// Keeps what is slow to work out: predictions of complaints, from memory, from disk, or worked out behind the queue; and
+/// what is quick beside it. Everything kept is bounded; what is used least goes first.
+/// </summary>
+/// <param name="queue">Works out what is slow.</param>
+/// <param name="tables">Tables on disk.</param>
+public sealed class Predictor(BuildQueue queue, TableFolder tables)
+{
+    // A kit holds up to some megabytes.
+    private const int MostKits = 12;
+    private const int MostSketches = 24;
+    private const int MostDiagnoses = 24;
+    private const int MostOthers = 64;
+
+    private readonly ICache<string, DiagnosisKit> kits = Bounded<DiagnosisKit>(MostKits);
+    private readonly ICache<string, DiagnosisKit> coarse = Bounded<DiagnosisKit>(MostKits);
+    private readonly ICache<string, DiagnosisKit> sketches = Bounded<DiagnosisKit>(MostSketches);
+    private readonly ICache<string, DutyTries> tries = Bounded<DutyTries>(MostOthers);
+    private readonly ICache<string, StoredCodes> codes = Bounded<StoredCodes>(MostOthers);
+    private readonly ICache<(int Job, int Sequence, string Kit, bool Nulled, Grain Grain), JobDiagnosis> diagnoses =
+        new ConcurrentLruBuilder<(int, int, string, bool, Grain), JobDiagnosis>()
+            .WithCapacity(MostDiagnoses)
+            .WithAtomicGetOrAdd()
+            .Build();
+
+    /// <summary>
+    /// All predictions of a complaint: its duty, in the setting it failed in unless a sound machine fails there too, with what
+    /// was found altered.
+    /// </summary>
+    /// <exception cref="BuildFailedException">They could not be worked out.</exception>
+    public async Task<DiagnosisKit> KitAsync(MachineVersion machine, Complaint complaint, Meter meter)
+    {
+        var wanted = For(machine, complaint, meter);
+        while (true)
+        {
+            try
+            {
+                return InHand(wanted) ?? await Ask(wanted, Urgency.Now);
+            }
+            catch (OperationCanceledException)
+            {
+                // Given up for another complaint just as it was asked for in earnest.
+            }
+        }
+    }
+
+    /// <summary>They when they are in memory or on disk; null, and nothing worked out, otherwise.</summary>
+    public DiagnosisKit? KitInHand(MachineVersion machine, Complaint complaint, Meter meter) =>
+        kits.TryGet(For(machine, complaint, meter).Key, out var kit) ? kit : null;
+
+    /// <summary>
+    /// The predictions when they are there; otherwise those of the sound machine alone, at once, while all are worked out
+    /// beside: the complaint takes longer to write.
+    /// </summary>
+    /// <returns>The kit, and whether it has predictions of faults.</returns>
+    public (DiagnosisKit Kit, bool Predicts) Sketch(MachineVersion machine, Complaint complaint, Meter meter)
+    {
+        var wanted = For(machine, complaint, meter);
+        if (InHand(wanted) is { } whole)
+        {
+            return (whole, true);
+        }
+
+        Begin(wanted, Urgency.Soon);
+        return (
+            sketches.GetOrAdd(
+                wanted.Key,
+                _ => DiagnosisKit.Sketch(machine.Circuit, wanted.Duty, wanted.Altered, meter)
+            ),
+            false
+        );
+    }
+
+    /// <summary>
+    /// The predictions when they are there; otherwise a coarse guess, which says where to measure first while all are worked
+    /// out beside: a reading takes longer to take.
+    /// </summary>
+    public async Task<DiagnosisKit> KitForFirstTestAsync(MachineVersion machine, Complaint complaint, Meter meter)
+    {
+        var wanted = For(machine, complaint, meter);
+        if (InHand(wanted) is { } whole)
+        {
+            return whole;
+        }
+
+        if (!coarse.TryGet(wanted.Key, out var guess))
+        {
+            try
+            {
+                guess = await AskCoarse(wanted, Urgency.Now);
+            }
+            catch (OperationCanceledException)
+            {
+                return await KitAsync(machine, complaint, meter);
+            }
+        }
+
+        Begin(wanted, Urgency.Soon);
+        return guess;
+    }
+
+    /// <summary>
+    /// Begins what a complaint will want while it is still being written. What an earlier wording wanted is given up.
+    /// </summary>
+    public void Begin(MachineVersion machine, Complaint complaint, Meter meter)
+    {
+        var wanted = For(machine, complaint, meter);
+        queue.GiveUp(key => key.EndsWith(wanted.Key, StringComparison.Ordinal));
+        Begin(wanted, Urgency.Soon);
+    }
+
+    /// <summary>Works a table out ahead, for a duty as its machine's file has it, unless it is on disk already.</summary>
+    public void Ahead(MachineVersion machine, DutyId duty, Meter meter)
+    {
+        var wanted = For(machine, new Complaint { Duty = duty }, meter);
+        if (!tables.Has(wanted.Key))
+        {
+            Forget(queue.Ask("ahead " + wanted.Key, Urgency.Ahead, (threads, cancel) => Build(wanted, threads, cancel)));
+        }
+    }
+
+    /// <summary>How the faults of a machine let another duty go; null when that is not a quick thing to know.</summary>
+    public DutyTries? Tries(MachineVersion machine, DutyId duty, IReadOnlyList<AlterationId> altered) =>
+        machine.Duty(duty) is { } other && DutyTries.IsQuick(machine.Circuit, other)
+            ? tries.GetOrAdd(
+                TableFolder.KeyOf(machine, other, altered, Meter.Ordinary),
+                _ => DutyTries.Build(machine.Circuit, other, altered)
+            )
+            : null;
+
+    /// <summary>Beliefs of a job, weighed once for each length of its history.</summary>
+    public JobDiagnosis Diagnosis(MachineVersion machine, int job, JobState state, DiagnosisKit kit, Meter meter)
+    {
+        var complaint = state.Complaint!;
+        return diagnoses.GetOrAdd(
+            (job, state.Sequence, For(machine, complaint, meter).Key, meter.LeadsNulled, kit.Table.Grain),
+            _ =>
+                JobDiagnosis.Of(
+                    state,
+                    kit,
+                    meter,
+                    duty => Tries(machine, duty, complaint.Bridged),
+                    StoredCodes.HasCodes(machine.Circuit) ? () => Codes(machine, complaint.Duty) : null
+                )
+        );
+    }
+
+    /// <summary>Codes that a machine can store; none where nothing stores any.</summary>
+    public IReadOnlyList<string> CodesOf(MachineVersion machine, DutyId duty) =>
+        StoredCodes.HasCodes(machine.Circuit) ? Codes(machine, duty).Possible : [];
+
+    private StoredCodes Codes(MachineVersion machine, DutyId duty) =>
+        codes.GetOrAdd(
+            $"{machine.Content} {duty}",
+            _ => StoredCodes.Build(machine.Circuit, machine.Duty(duty)!)
+        );
+
+    private static Wanted For(MachineVersion machine, Complaint complaint, Meter meter)
+    {
+        var duty = machine.Duty(complaint.Duty)!;
+        var failing = machine.Design(complaint) is { AsDesigned: false } ? machine.AsFound(duty, complaint) : duty;
+        return new Wanted(machine, failing, complaint.Bridged, meter);
+    }
+
+    private DiagnosisKit? InHand(Wanted wanted)
+    {
+        if (kits.TryGet(wanted.Key, out var kit))
+        {
+            return kit;
+        }
+
+        var (circuit, duty) = (wanted.Machine.Circuit, wanted.Duty);
+        if (tables.Find(wanted.Key, circuit, duty, wanted.Altered, wanted.Meter) is not { } table)
+        {
+            return null;
+        }
+
+        kit = DiagnosisKit.Of(table);
+        kits.AddOrUpdate(wanted.Key, kit);
+        return kit;
+    }
+
+    private void Begin(Wanted wanted, Urgency urgency)
+    {
+        if (!queue.Has("whole " + wanted.Key) && !kits.TryGet(wanted.Key, out _))
+        {
+            if (!coarse.TryGet(wanted.Key, out _))
+            {
+                Forget(AskCoarse(wanted, urgency));
+            }
+
+            Forget(Ask(wanted, urgency));
+        }
+    }
+
+    private Task<DiagnosisKit> Ask(Wanted wanted, Urgency urgency) =>
+        queue.Ask(
+            "whole " + wanted.Key,
+            urgency,
+            (threads, cancel) =>
+            {
+                var kit = DiagnosisKit.Of(Build(wanted, threads, cancel));
+                kits.AddOrUpdate(wanted.Key, kit);
+                coarse.TryRemove(wanted.Key);
+                return kit;
+            }
+        );
+
+    private Task<DiagnosisKit> AskCoarse(Wanted wanted, Urgency urgency) =>
+        queue.Ask(
+            "coarse " + wanted.Key,
+            urgency,
+            (_, cancel) =>
+            {
+                var guess = DiagnosisKit.BuildCoarse(
+                    wanted.Machine.Circuit,
+                    wanted.Duty,
+                    wanted.Altered,
+                    wanted.Meter,
+                    cancel
+                );
+                coarse.AddOrUpdate(wanted.Key, guess);
+                return guess;
+            }
+        );
+
+    private PredictionTable Build(Wanted wanted, int threads, CancellationToken cancel)
+    {
+        var (circuit, duty) = (wanted.Machine.Circuit, wanted.Duty);
+        if (tables.Find(wanted.Key, circuit, duty, wanted.Altered, wanted.Meter) is { } known)
+        {
+            return known;
+        }
+
+        var table = PredictionTable.Build(
+            circuit,
+            duty,
+            wanted.Altered,
+            wanted.Meter,
+            threads: threads,
+            cancel: cancel
+        );
+        tables.Keep(wanted.Key, table);
+        return table;
+    }
+
+    /// <summary>Nobody waits for it: the queue has logged what went wrong.</summary>
+    private static void Forget(Task task) =>
+        _ = task.ContinueWith(
+            done => _ = done.Exception,
+            CancellationToken.None,
+            TaskContinuationOptions.OnlyOnFaulted,
+            TaskScheduler.Default
+        );
+
+    private static ICache<string, T> Bounded<T>(int most) =>
+        new ConcurrentLruBuilder<string, T>().WithCapacity(most).WithAtomicGetOrAdd().Build();
+}

@@ -1,0 +1,136 @@
+using System.IO.Compression;
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.Extensions.Logging;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Workshop;
+
+/// <summary>
+/// Prediction tables kept on disk beside the record, so that nothing is worked out twice. They are no part of the record:
+/// each can be made again, and the least used are dropped when there is no more room.
+/// </summary>
+public sealed class TableFolder
+{
+    // A table of another build of the core may mean something else.
+    private static readonly string Code = typeof(Circuit).Module.ModuleVersionId.ToString("N");
+    private readonly string folder;
+    private readonly long mostBytes;
+    private readonly ILogger<TableFolder> log;
+    private readonly Lock door = new();
+
+    /// <summary>Opens the folder, and drops what another build of the program left in it.</summary>
+    public TableFolder(WorkshopOptions options, ILogger<TableFolder> log)
+    {
+        (folder, mostBytes, this.log) = (
+            Path.Combine(options.DataFolder, "tables"),
+            options.TableMegabytes * 1024L * 1024L,
+            log
+        );
+    }
+
+    /// <summary>What a table is known by: all that it depends on.</summary>
+    public static string KeyOf(MachineVersion machine, Duty duty, IReadOnlyList<AlterationId> altered, Meter meter)
+    {
+        var told = string.Join(
+            '\n',
+            duty.Setting.OrderBy(s => s.Key.Text, StringComparer.Ordinal)
+                .Select(s => $"{s.Key}={s.Value}")
+                .Concat(altered.Select(a => $"{a.By} {a.Text}").Order(StringComparer.Ordinal))
+                .Prepend(MeterFile.Write(meter))
+                .Prepend($"{duty.Id} {duty.Speed} {duty.Refuses} {duty.Load} {duty.Control}")
+                .Prepend(machine.Content)
+        );
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(told)))[..40];
+    }
+
+    /// <summary>Whether a table is there.</summary>
+    public bool Has(string key) => File.Exists(PathOf(key));
+
+    /// <summary>A table, or null when it is not there or cannot be used.</summary>
+    public PredictionTable? Find(
+        string key,
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<AlterationId> altered,
+        Meter meter
+    )
+    {
+        var path = PathOf(key);
+        if (!File.Exists(path))
+        {
+            return null;
+        }
+
+        try
+        {
+            // Unpacked whole first: rows are read a few bytes at a time.
+            using var unpacked = new MemoryStream();
+            using (var file = File.OpenRead(path))
+            using (var unpacking = new BrotliStream(file, CompressionMode.Decompress))
+            {
+                unpacking.CopyTo(unpacked);
+            }
+
+            unpacked.Position = 0;
+            var table = PredictionTable.Read(unpacked, circuit, duty, altered, meter);
+            File.SetLastWriteTimeUtc(path, DateTime.UtcNow);
+            return table;
+        }
+        catch (Exception e) when (e is IOException or InvalidDataException or UnauthorizedAccessException)
+        {
+            log.LogWarning(e, "Table {Key} cannot be used and is worked out again.", key);
+            return null;
+        }
+    }
+
+    /// <summary>Keeps a table, and drops the least used where there is no more room. One that cannot be kept is let go.</summary>
+    public void Keep(string key, PredictionTable table)
+    {
+        try
+        {
+            lock (door)
+            {
+                Directory.CreateDirectory(folder);
+                var unfinished = PathOf(key) + ".new";
+                using (var file = File.Create(unfinished))
+                using (var packing = new BrotliStream(file, CompressionLevel.Fastest))
+                using (var buffered = new BufferedStream(packing, 1 << 16))
+                {
+                    table.Write(buffered);
+                }
+
+                File.Move(unfinished, PathOf(key), overwrite: true);
+                Drop();
+            }
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            log.LogWarning(e, "Table {Key} could not be kept; it will be worked out again when it is wanted.", key);
+        }
+    }
+
+    private void Drop()
+    {
+        var files = new DirectoryInfo(folder)
+            .EnumerateFiles()
+            .OrderByDescending(f => f.Name.StartsWith(Code, StringComparison.Ordinal))
+            .ThenByDescending(f => f.LastWriteTimeUtc)
+            .ToList();
+        var kept = 0L;
+        foreach (var file in files)
+        {
+            kept += file.Length;
+            if (kept > mostBytes || !file.Name.StartsWith(Code, StringComparison.Ordinal))
+            {
+                file.Delete();
+            }
+        }
+    }
+
+    private string PathOf(string key) => Path.Combine(folder, $"{Code}-{key}.table");
+}

@@ -1,0 +1,15 @@
+namespace Pritchel.Workshop;
+
+/// <summary>How a workshop is run.</summary>
+/// <param name="DataFolder">Folder of the record.</param>
+public sealed record WorkshopOptions(string DataFolder)
+{
+    /// <summary>Whether an empty record is filled with demo data.</summary>
+    public bool Demo { get; init; } = true;
+
+    /// <summary>Whether tables of the shipped machines are worked out in the background, before anybody asks.</summary>
+    public bool WorksAhead { get; init; } = true;
+
+    /// <summary>Most megabytes that tables may take on disk; the least used are dropped beyond it.</summary>
+    public int TableMegabytes { get; init; } = 1000;
+}

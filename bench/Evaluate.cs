@@ -45,7 +45,7 @@ internal static class Evaluate
         foreach (var circuit in Usage.Circuits(machines))
         {
             foreach (
-                var symptom in Symptoms.Of(circuit).Where(s => s.Duty.Id.Contains(complaints, StringComparison.Ordinal))
+                var symptom in Symptoms.Of(circuit).Where(s => s.Duty.Id.Text.Contains(complaints, StringComparison.Ordinal))
             )
             {
                 var watch = Stopwatch.StartNew();
@@ -54,7 +54,7 @@ internal static class Evaluate
                 var lines = Asked("doubles")
                     ? Doubles(kit, world, draws)
                     : Hunts(kit, world, draws, Asked("strategies"));
-                all.AddRange(lines.Select(l => l with { Group = symptom.Group, Duty = symptom.Duty.Id }));
+                all.AddRange(lines.Select(l => l with { Group = symptom.Group, Duty = symptom.Duty.Id.Text }));
             }
         }
 
@@ -101,7 +101,7 @@ internal static class Evaluate
         foreach (var line in ours)
         {
             Console.WriteLine(
-                $"hunt {line.Machine} {line.Duty} {line.Hunt.FaultId}: {line.Hunt.Verdict ?? "none"} at {line.Hunt.Share:0.000} after {line.Hunt.Readings}, {(line.Hunt.Right ? "right" : "not right")}"
+                $"hunt {line.Machine} {line.Duty} {line.Hunt.FaultId}: {line.Hunt.Verdict?.Text ?? "none"} at {line.Hunt.Share:0.000} after {line.Hunt.Readings}, {(line.Hunt.Right ? "right" : "not right")}"
             );
         }
     }
@@ -162,11 +162,11 @@ internal static class Evaluate
             foreach (var hunt in hunts.Where(h => !h.Right && strategy is ByInformation))
             {
                 Console.WriteLine(
-                    $"       {hunt.FaultId}: {hunt.Verdict ?? "no verdict"} at {hunt.Share:0.00} after {hunt.Readings}"
+                    $"       {hunt.FaultId}: {hunt.Verdict?.Text ?? "no verdict"} at {hunt.Share:0.00} after {hunt.Readings}"
                 );
             }
 
-            lines.AddRange(hunts.Select(h => new Line(kit.Circuit.Machine.Id, strategy.Name, h)));
+            lines.AddRange(hunts.Select(h => new Line(kit.Circuit.Machine.Id.Text, strategy.Name, h)));
         }
 
         return lines;
@@ -188,7 +188,7 @@ internal static class Evaluate
 
             var both = first with
             {
-                Verdict = second is null ? (first.Right ? "only one of two" : first.Verdict) : second.Verdict,
+                Verdict = second is null ? (first.Right ? SuspectId.Of("only one of two") : first.Verdict) : second.Verdict,
                 Right = second?.Right == true,
                 Readings = first.Readings + (second?.Readings ?? 0),
                 Minutes = first.Minutes + (second?.Minutes ?? new Minutes(0)),
@@ -196,11 +196,11 @@ internal static class Evaluate
             if (!both.Right)
             {
                 Console.WriteLine(
-                    $"       {first.FaultId}: first {first.Verdict ?? "none"} {(first.Right ? "right" : "not right")}, second {second?.Verdict ?? "none"}"
+                    $"       {first.FaultId}: first {first.Verdict?.Text ?? "none"} {(first.Right ? "right" : "not right")}, second {second?.Verdict?.Text ?? "none"}"
                 );
             }
 
-            lines.Add(new Line(kit.Circuit.Machine.Id, strategy.Name, both));
+            lines.Add(new Line(kit.Circuit.Machine.Id.Text, strategy.Name, both));
         }
 
         return lines;

@@ -32,11 +32,11 @@ internal static partial class FirstPage
             // Each in an application of its own, so that nothing is there already; one complaint warms its compiler.
             await using var host = NextPage.Start();
             var client = host.CreateClient();
-            await TimeAsync(client, complaints[^1].Machine, complaints[^1].Duty, WritingSeconds);
+            await TimeAsync(client, complaints[^1].Machine.Text, complaints[^1].Duty.Text, WritingSeconds);
             var times = new List<(string Complaint, double Seconds)>();
             foreach (var (machine, duty) in complaints)
             {
-                times.Add(($"{machine} {duty}", await TimeAsync(client, machine, duty, seconds)));
+                times.Add(($"{machine} {duty}", await TimeAsync(client, machine.Text, duty.Text, seconds)));
             }
 
             var sorted = times.OrderBy(t => t.Seconds).ToArray();

@@ -54,7 +54,7 @@ internal static class FirstTest
         Usage
             .Circuits(machines)
             .SelectMany(c => Symptoms.Of(c).Select(s => (Circuit: c, s.Duty)))
-            .Where(x => duties == "all" || x.Duty.Id.Contains(duties, StringComparison.Ordinal));
+            .Where(x => duties == "all" || x.Duty.Id.Text.Contains(duties, StringComparison.Ordinal));
 
     /// <summary>The coarse predictions alone, twice over: cold, then with the compiler done.</summary>
     private static int Coarse(string machines, string duties)

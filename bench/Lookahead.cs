@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
@@ -11,6 +12,7 @@ using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
@@ -48,7 +50,7 @@ internal static class Lookahead
     private static void Compare(string machine, string duty, Heard heard, bool tree = false)
     {
         var file = Path.Combine(AppContext.BaseDirectory, "machines", machine + ".json");
-        var kit = DiagnosisKit.Build(Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!), duty, []);
+        var kit = DiagnosisKit.Build(Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!), new DutyId(duty), []);
         var problem = new Problem(kit, heard);
         var best = problem.Best();
         var (ours, right, readings) = problem.Ours();
@@ -84,16 +86,16 @@ internal static class Lookahead
             var suspects = told.Suspects.Where(s => s.Likeliest is not null && s.Share > LeastShare).Take(60).ToList();
             var all = suspects.Sum(s => s.Share);
             Repairs = suspects.Count;
-            hidden = [.. suspects.SelectMany(s => Drawn(s.Repair!.Id, s.Share / all))];
+            hidden = [.. suspects.SelectMany(s => Drawn(s.Repair!.Id.Text, s.Share / all))];
             foreach (var at in kit.Plan.Allowed(new Situation()))
             {
-                var quantity = kit.Table.Conditions[at.Condition].Quantity;
-                if (!Scale.CanRead(Meter.Ordinary, quantity))
+                var observable = kit.Table.Conditions[at.Condition].Observable;
+                if (!observable.CanRead(Meter.Ordinary))
                 {
                     continue;
                 }
 
-                var outcomes = Told(at, quantity);
+                var outcomes = Told(at, observable);
                 if (outcomes.Count > 1)
                 {
                     tests.Add((at, outcomes));
@@ -184,12 +186,12 @@ internal static class Lookahead
                 lines.Add(string.Join(", ", beliefs.Suspects.Take(4).Select(s => $"{s.Id} {s.Share:0.000}")));
                 if (verdict is not null || next is null || readings.Count >= Rehearsal.MostReadings)
                 {
-                    return (spent, verdict?.Id == one.Repair, readings.Count, lines);
+                    return (spent, verdict?.Id.Text == one.Repair, readings.Count, lines);
                 }
 
                 spent += next.Minutes.Value;
                 readings.Add(new Reading(next.At, one.Shows(next.At), SymptomNow.Present));
-                lines.Add($"{Trace.Words(kit, next.At)} {next.Minutes.Value:0.0} min: {readings[^1].Volts:0.00}");
+                lines.Add($"{Trace.Words(kit, next.At)} {next.Minutes.Value:0.0} min: {readings[^1].Value:0.00}");
                 situation = kit.Plan.After(situation, next.At);
             }
         }
@@ -261,7 +263,7 @@ internal static class Lookahead
             var faults = Enumerable
                 .Range(0, kit.Table.Hypotheses.Count)
                 .Where(h =>
-                    kit.Table.Hypotheses[h].Fault?.Repair.Id == repair && kit.Table.Hypotheses[h].HasPredictions
+                    kit.Table.Hypotheses[h].Fault?.Repair.Id.Text == repair && kit.Table.Hypotheses[h].HasPredictions
                 )
                 .OrderByDescending(told.Share)
                 .Take(MostFaults)
@@ -288,7 +290,7 @@ internal static class Lookahead
         }
 
         /// <summary>Which hidden machines a test cannot tell from one another: figures with no gap wider than its doubt between them.</summary>
-        private List<ulong> Told(ProbePair at, Quantity quantity)
+        private List<ulong> Told(ProbePair at, Observable observable)
         {
             const double Slack = 0.15;
             const double Deviations = 4;
@@ -296,7 +298,7 @@ internal static class Lookahead
             var outcomes = new List<ulong> { 1UL << shown[0].Index };
             for (var i = 1; i < shown.Length; i++)
             {
-                var doubt = (Deviations * Scale.Noise(Meter.Ordinary, quantity, shown[i].Figure)) + Slack;
+                var doubt = (Deviations * observable.Noise(Meter.Ordinary, shown[i].Figure)) + Slack;
                 if (shown[i].Figure - shown[i - 1].Figure > doubt)
                 {
                     outcomes.Add(0);
@@ -309,7 +311,7 @@ internal static class Lookahead
         }
 
         private static string Key(Situation stands) =>
-            $"{string.Join(',', stands.Opened.Order(StringComparer.Ordinal))}|{stands.Condition}|{stands.BatteryOff}|{stands.MadeSafe}|";
+            $"{string.Join(',', stands.Opened.Select(p => p.Text).Order(StringComparer.Ordinal))}|{stands.Condition}|{stands.BatteryOff}|{stands.MadeSafe}|";
     }
 
     /// <summary>A machine with a fault as it may be.</summary>

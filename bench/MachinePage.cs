@@ -1,3 +1,4 @@
+using Pritchel.Workshop;
 using System.Diagnostics;
 using System.Globalization;
 using Microsoft.AspNetCore.Hosting;
@@ -20,7 +21,7 @@ internal static class MachinePage
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var folder = Directory.CreateTempSubdirectory("pritchel-bench").FullName;
         await using var host = new WebApplicationFactory<StartOptions>().WithWebHostBuilder(b =>
-            b.ConfigureTestServices(s => s.AddSingleton(new StartOptions(folder, Demo: false, [])))
+            b.ConfigureTestServices(s => s.AddSingleton(new WorkshopOptions(folder) { Demo = false, WorksAhead = false }))
         );
         var client = host.CreateClient();
         foreach (

@@ -1,3 +1,5 @@
+using Pritchel.Workshop;
+using Pritchel.Core.Identity;
 using System.Diagnostics;
 using System.Globalization;
 using System.Net;
@@ -60,7 +62,7 @@ internal static partial class NextPage
     {
         var folder = Directory.CreateTempSubdirectory("pritchel-bench").FullName;
         return new WebApplicationFactory<StartOptions>().WithWebHostBuilder(b =>
-            b.ConfigureTestServices(s => s.AddSingleton(new StartOptions(folder, Demo: false, [])))
+            b.ConfigureTestServices(s => s.AddSingleton(new WorkshopOptions(folder) { Demo = false, WorksAhead = false }))
         );
     }
 
@@ -78,11 +80,11 @@ internal static partial class NextPage
     /// <summary>Things gone open that stop a duty, from all over its circuit.</summary>
     private static List<string> Opens(string machine, string duty)
     {
-        var kit = DiagnosisKit.Build(Usage.Circuits(machine).First(), duty, []);
+        var kit = DiagnosisKit.Build(Usage.Circuits(machine).First(), new DutyId(duty), []);
         var opens = kit.Table.Hypotheses.Where(h => h is { HasPredictions: true, Fault.Kind: FaultKind.Open }).ToList();
         return
         [
-            .. opens.Where((_, i) => i % Math.Max(1, opens.Count / Faults) == 0).Take(Faults).Select(h => h.Fault!.Id),
+            .. opens.Where((_, i) => i % Math.Max(1, opens.Count / Faults) == 0).Take(Faults).Select(h => h.Fault!.Id.Text),
         ];
     }
 

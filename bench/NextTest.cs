@@ -20,7 +20,7 @@ internal static class NextTest
         var times = new List<(int Readings, double Milliseconds)>();
         foreach (
             var fault in kit.Circuit.Faults.Where(f =>
-                f.Id
+                f.Id.Text
                     is "brake/start/open"
                         or "G1/resistive"
                         or "P1/1/open"

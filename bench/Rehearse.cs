@@ -54,12 +54,12 @@ internal static class Rehearse
     {
         var (right, none) = (hunts.Average(h => h.Right ? 1.0 : 0), hunts.Average(h => h.Verdict is null ? 1.0 : 0));
         Console.WriteLine(
-            $"{name}: {hunts.Count} hunts of {hunts.Select(h => h.FaultId).Distinct(StringComparer.Ordinal).Count()} faults, right {right:P1}, wrong {1 - right - none:P1}, no verdict {none:P1}, "
+            $"{name}: {hunts.Count} hunts of {hunts.Select(h => h.FaultId).Distinct().Count()} faults, right {right:P1}, wrong {1 - right - none:P1}, no verdict {none:P1}, "
                 + $"readings {hunts.Average(h => h.Readings):0.00}, minutes {hunts.Average(h => h.Minutes.Value):0.0} ({took.TotalSeconds:0} s)"
         );
         foreach (var missed in hunts.Where(h => !h.Right).Take(12))
         {
-            Console.WriteLine($"   {missed.FaultId}: {missed.Verdict ?? "no verdict"} after {missed.Readings}");
+            Console.WriteLine($"   {missed.FaultId}: {missed.Verdict?.Text ?? "no verdict"} after {missed.Readings}");
         }
     }
 }

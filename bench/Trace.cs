@@ -25,7 +25,7 @@ internal static class Trace
             return Usage.Show();
         }
 
-        var kit = DiagnosisKit.Build(Usage.Circuits(machine).First(), duty, []);
+        var kit = DiagnosisKit.Build(Usage.Circuits(machine).First(), new DutyId(duty), []);
         foreach (var at in draws == "0" ? kit.Plan.Allowed(new Situation()) : [])
         {
             Console.WriteLine(Words(kit, at));
@@ -40,12 +40,12 @@ internal static class Trace
                 evaluation.Hunt(random.Next(), telling) is { } hunt
                 && (
                     rest.FirstOrDefault(r => r.Contains('/')) is { } fault
-                        ? hunt.FaultId == fault
+                        ? hunt.FaultId.Text == fault
                         : rest.Contains("every") || !hunt.Right
                 )
             )
             {
-                Console.WriteLine($"=== {hunt.FaultId}: {hunt.Verdict ?? "no verdict"} at {hunt.Share:0.000}");
+                Console.WriteLine($"=== {hunt.FaultId}: {hunt.Verdict?.Text ?? "no verdict"} at {hunt.Share:0.000}");
                 telling.Lines.ForEach(Console.WriteLine);
             }
         }
@@ -82,14 +82,14 @@ internal static class Trace
         {
             if (beliefs.Readings.Count > 0)
             {
-                var (at, figure, _) = beliefs.Readings[^1];
+                var (at, figure, _, _) = beliefs.Readings[^1];
                 Lines.Add($"    {Words(at)} = {figure?.ToString("0.000", CultureInfo.InvariantCulture) ?? "jumps"}");
             }
             else
             {
                 var told = beliefs.Complaint;
                 Lines.Add(
-                    $"  heard {told.Heard}, {string.Join(' ', told.Lamps.Select(l => $"{l.Lamp}@{l.Condition} {l.Look}"))}"
+                    $"  heard {told.Heard}, {string.Join(' ', told.Lamps.Select(l => $"{l.Lamp}@{l.Setting} {l.Look}"))}"
                 );
             }
 
@@ -119,6 +119,6 @@ internal static class Trace
     public static string Words(DiagnosisKit kit, ProbePair at)
     {
         var condition = kit.Table.Conditions[at.Condition];
-        return $"{condition.Quantity} {kit.Points.At(at.Red).Address} to {kit.Points.At(at.Black).Address} [{condition.Words}; {condition.Speed}; off {string.Join(' ', condition.Off)}]";
+        return $"{condition.Observable.Key} {kit.Points.At(at.Red).Address} to {kit.Points.At(at.Black).Address} [{condition.Words}; {condition.Speed}; off {string.Join(' ', condition.Off)}]";
     }
 }

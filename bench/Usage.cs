@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
@@ -47,6 +48,6 @@ internal static class Usage
     public static DiagnosisKit Tractor()
     {
         var file = Path.Combine(AppContext.BaseDirectory, "machines", "orchard-tractor-4.json");
-        return DiagnosisKit.Build(Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!), "cranks", []);
+        return DiagnosisKit.Build(Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!), new DutyId("cranks"), []);
     }
 }

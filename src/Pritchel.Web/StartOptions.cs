@@ -12,13 +12,14 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
     private const string DefaultUrl = "http://127.0.0.1:5147";
 
     /// <summary>
-    /// Reads "--data DIR", "--empty", "--no-ahead" and "--tables MB", and leaves the rest. Without "--urls" it listens on
+    /// Reads "--data DIR", "--empty", "--no-ahead", "--tables MB" and "--tables-at DIR", and leaves the rest. Without "--urls" it listens on
     /// loopback only.
     /// </summary>
     /// <exception cref="ArgumentException">A size is none.</exception>
     public static StartOptions Parse(string[] args)
     {
-        var (data, demo, ahead, tables, host) = ("data", true, true, new WorkshopOptions("").TableMegabytes, new List<string>());
+        var (data, demo, ahead, host) = ("data", true, true, new List<string>());
+        var (tables, tablesAt) = (new WorkshopOptions("").TableMegabytes, (string?)null);
         for (var i = 0; i < args.Length; i++)
         {
             if (args[i] is "--data" && i + 1 < args.Length)
@@ -41,6 +42,10 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
             {
                 tables = Megabytes(args[++i]);
             }
+            else if (args[i] is "--tables-at" && i + 1 < args.Length)
+            {
+                tablesAt = args[++i];
+            }
             else
             {
                 host.Add(args[i]);
@@ -58,6 +63,7 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
         return new StartOptions(
             new WorkshopOptions(Path.GetFullPath(data))
             {
+                TableFolder = Path.GetFullPath(tablesAt ?? Path.Combine(data, "tables")),
                 Demo = demo,
                 WorksAhead = ahead,
                 TableMegabytes = tables,

@@ -1,7 +1,7 @@
-using BitFaster.Caching;
-using BitFaster.Caching.Lru;
 using System.Security.Cryptography;
 using System.Text;
+using BitFaster.Caching;
+using BitFaster.Caching.Lru;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Identity;

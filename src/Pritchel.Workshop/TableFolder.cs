@@ -27,7 +27,7 @@ public sealed class TableFolder
     public TableFolder(WorkshopOptions options, ILogger<TableFolder> log)
     {
         (folder, mostBytes, this.log) = (
-            Path.Combine(options.DataFolder, "tables"),
+            options.TableFolder,
             options.TableMegabytes * 1024L * 1024L,
             log
         );

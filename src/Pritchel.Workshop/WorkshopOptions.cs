@@ -10,6 +10,9 @@ public sealed record WorkshopOptions(string DataFolder)
     /// <summary>Whether tables of the shipped machines are worked out in the background, before anybody asks.</summary>
     public bool WorksAhead { get; init; } = true;
 
+    /// <summary>Folder of the tables; beside the record unless said otherwise.</summary>
+    public string TableFolder { get; init; } = Path.Combine(DataFolder, "tables");
+
     /// <summary>Most megabytes that tables may take on disk; the least used are dropped beyond it.</summary>
     public int TableMegabytes { get; init; } = 1000;
 }

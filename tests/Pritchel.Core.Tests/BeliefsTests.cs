@@ -4,6 +4,7 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
@@ -15,13 +16,13 @@ namespace Pritchel.Core.Tests;
 /// <summary>What must hold of beliefs whatever is entered.</summary>
 public class BeliefsTests
 {
-    private static readonly Lazy<DiagnosisKit> KitOnce = new(() => DiagnosisKit.Build(Shipped.Tractor, "cranks", []));
+    private static readonly Lazy<DiagnosisKit> KitOnce = new(() => DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), []));
 
     internal static DiagnosisKit Kit => KitOnce.Value;
 
     private static readonly Complaint Silent = new()
     {
-        Duty = "cranks",
+        Duty = new DutyId("cranks"),
         Heard = Heard.Nothing,
         Failed = 3,
         Tried = 3,
@@ -71,9 +72,9 @@ public class BeliefsTests
     public void What_no_single_fault_gives_is_put_down_to_none_of_them()
     {
         // The quad's key cuts the feed and grounds the kill lead: it runs on only with both gone.
-        var kit = DiagnosisKit.Build(Shipped.Circuit("hill-quad-2"), "stops-coil-key-0", []);
-        var beliefs = Beliefs.Weigh(kit.Table, Silent with { Duty = "stops-coil-key-0" }, Meter.Ordinary, []);
-        Assert.Equal("none", beliefs.Suspects[0].Id);
+        var kit = DiagnosisKit.Build(Shipped.Circuit("hill-quad-2"), new DutyId("stops-coil-key-0"), []);
+        var beliefs = Beliefs.Weigh(kit.Table, Silent with { Duty = new DutyId("stops-coil-key-0") }, Meter.Ordinary, []);
+        Assert.Equal(SuspectId.None, beliefs.Suspects[0].Id);
     }
 
     [Fact]
@@ -111,8 +112,8 @@ public class BeliefsTests
     public void More_probes_on_the_same_metal_say_next_to_nothing()
     {
         // A kill lead whole from splice to seat plug, in the setting that starts: every place on it reads the same.
-        var kit = DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), "sparks-magneto1", []);
-        var complaint = Silent with { Duty = "sparks-magneto1" };
+        var kit = DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), new DutyId("sparks-magneto1"), []);
+        var complaint = Silent with { Duty = new DutyId("sparks-magneto1") };
         var starting = kit
             .Table.Conditions.ToList()
             .FindIndex(c => c.IsFree && c.Words.Contains("START", StringComparison.Ordinal));
@@ -125,7 +126,7 @@ public class BeliefsTests
         Dictionary<string, double> After(params Reading[] readings) =>
             Beliefs
                 .Weigh(kit.Table, complaint, Meter.Ordinary, readings)
-                .Suspects.ToDictionary(s => s.Id, s => s.Share);
+                .Suspects.ToDictionary(s => s.Id.Text, s => s.Share);
 
         var once = After(At("P2.1b", 0.132));
         var often = After(
@@ -168,12 +169,12 @@ public class BeliefsTests
         {
             var complaint = Silent with
             {
-                Lamps = [new LampSeen("oil-lamp", 0, look), new LampSeen("oil-lamp", 1, look)],
+                Lamps = [.. new[] { 0, 1 }.Select(c => Texts.Seen(Kit, "oil-lamp", c, look))],
             };
             var beliefs = Beliefs.Weigh(Kit.Table, complaint, Meter.Ordinary, []);
             return beliefs
                 .Suspects.Where(s =>
-                    s.Id is "part:fuse" or "wire:1" or "wire:2" or "wire:3" or "cavity:P1/1"
+                    s.Id.Text is "part:fuse" or "wire:1" or "wire:2" or "wire:3" or "cavity:P1/1"
                     || s.Likeliest?.Kind is FaultKind.Chafed or FaultKind.ShortedToNeighbour
                 )
                 .Sum(s => s.Share);
@@ -214,7 +215,7 @@ public class BeliefsTests
         double Brake(SymptomNow now) =>
             Beliefs
                 .Weigh(Kit.Table, sometimes, Meter.Ordinary, [new Reading(across, 0.02, now)])
-                .Suspects.First(s => s.Id == "part:brake")
+                .Suspects.First(s => s.Id.Text == "part:brake")
                 .Share;
         Assert.True(Brake(SymptomNow.Absent) > 5 * Brake(SymptomNow.Present));
     }
@@ -236,9 +237,9 @@ public class BeliefsTests
                 ),
             ]
         );
-        Assert.Equal("none", beliefs.Suspects[0].Id);
+        Assert.Equal(SuspectId.None, beliefs.Suspects[0].Id);
     }
 
     private static Dictionary<string, double> Shares(IReadOnlyList<Reading> readings) =>
-        Beliefs.Weigh(Kit.Table, Silent, Meter.Ordinary, readings).Suspects.ToDictionary(s => s.Id, s => s.Share);
+        Beliefs.Weigh(Kit.Table, Silent, Meter.Ordinary, readings).Suspects.ToDictionary(s => s.Id.Text, s => s.Share);
 }

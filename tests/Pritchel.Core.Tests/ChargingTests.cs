@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
@@ -24,7 +25,7 @@ public class ChargingTests
         // 9 V r.m.s. a leg at 1000 rpm: √3 times that between two wires of a star, with the coupling apart.
         var apart = Shunt.Case("key=OFF", rpm) with
         {
-            Off = ["C1"],
+            Off = [Disconnection.Of("C1")],
         };
         var expected = 9 * Math.Sqrt(3) * rpm / 1000;
         foreach (var (a, b) in new[] { ("a", "b"), ("b", "c"), ("c", "a") })
@@ -64,7 +65,7 @@ public class ChargingTests
     {
         // I ≈ I∞·√(1 − (ω₀/ω)²) above the cut-in speed ω₀: two of its points fix it, the third must agree.
         const string Unheld = "battery/flat:1 regulator/overcharging";
-        double Amps(double rpm) => Shunt.Outcome("key=OFF", rpm, Unheld).Charges["battery"];
+        double Amps(double rpm) => Shunt.Outcome("key=OFF", rpm, Unheld).Charges[new PartId("battery")];
         double Law(double rpm, double most, double cutIn) => most * Math.Sqrt(1 - Math.Pow(cutIn / rpm, 2));
 
         var (slow, fast) = (Amps(1500), Amps(9000));
@@ -95,21 +96,21 @@ public class ChargingTests
         var outcome = machine.Outcome("key=OFF", 4000);
         var sensed = machine.Volts(machine.Case("key=OFF", 4000), "regulator.dc", "regulator.case");
         Assert.Equal(14.3, sensed, 0.01);
-        Assert.InRange(outcome.BatteryVolts["battery"], 14.1, 14.3);
-        Assert.InRange(outcome.Charges["battery"], 0.2, 3);
+        Assert.InRange(outcome.BatteryVolts[new PartId("battery")], 14.1, 14.3);
+        Assert.InRange(outcome.Charges[new PartId("battery")], 0.2, 3);
     }
 
     [Fact]
     public void A_flat_battery_holds_an_honest_source_down_for_a_while() =>
-        Assert.InRange(Shunt.Outcome("key=ON", 1500, "battery/flat:1").BatteryVolts["battery"], 12.3, 13.6);
+        Assert.InRange(Shunt.Outcome("key=ON", 1500, "battery/flat:1").BatteryVolts[new PartId("battery")], 12.3, 13.6);
 
     [Fact]
     public void A_full_battery_that_is_not_charged_stays_at_its_rest_volts() =>
-        Assert.InRange(Shunt.Outcome("key=OFF", 3000, "regulator/dead").BatteryVolts["battery"], 12.5, 12.65);
+        Assert.InRange(Shunt.Outcome("key=OFF", 3000, "regulator/dead").BatteryVolts[new PartId("battery")], 12.5, 12.65);
 
     [Fact]
     public void Without_its_hold_it_overcharges() =>
-        Assert.True(Shunt.Outcome("key=OFF", 5000, "regulator/overcharging").BatteryVolts["battery"] > 15);
+        Assert.True(Shunt.Outcome("key=OFF", 5000, "regulator/overcharging").BatteryVolts[new PartId("battery")] > 15);
 
     [Fact]
     public void A_shunt_regulator_pulls_the_alternating_volts_down_and_a_series_one_lets_them_rise()
@@ -123,21 +124,21 @@ public class ChargingTests
     {
         const string Leg = "C1/1/resistive:0.42"; // about 0.05·(200 000)^0.42 = 8 Ω
         var (off, on) = (Shunt.Outcome("key=OFF", 3000, Leg), Shunt.Outcome("key=ON", 3000, Leg));
-        Assert.InRange(off.BatteryVolts["battery"], 14, 14.4);
-        Assert.True(on.BatteryVolts["battery"] < Shunt.Outcome("key=ON", 3000).BatteryVolts["battery"] + 0.01);
-        Assert.True(on.Charges["battery"] < off.Charges["battery"] + 0.01);
+        Assert.InRange(off.BatteryVolts[new PartId("battery")], 14, 14.4);
+        Assert.True(on.BatteryVolts[new PartId("battery")] < Shunt.Outcome("key=ON", 3000).BatteryVolts[new PartId("battery")] + 0.01);
+        Assert.True(on.Charges[new PartId("battery")] < off.Charges[new PartId("battery")] + 0.01);
     }
 
     [Fact]
     public void A_shorted_diode_flattens_the_battery_at_rest_through_the_stator_and_the_other_diode_only_if_the_circle_closes()
     {
         // One diode shorted: battery → leg → stator → the other legs' diodes block. Held up by the blocking diodes.
-        Assert.InRange(Shunt.Outcome("key=OFF").Charges["battery"], -0.002, 0);
+        Assert.InRange(Shunt.Outcome("key=OFF").Charges[new PartId("battery")], -0.002, 0);
 
         // On a winding with one end grounded it drains: 12.57 V over 0.4 Ω and the diode's 20 mΩ to 1 Ω.
         var half = Example.Of("half-wave-charge");
-        Assert.True(half.Outcome("key=ON", faults: "rectifier/shorted:0").Charges["battery"] < -20);
-        Assert.InRange(half.Outcome("key=OFF", faults: "rectifier/shorted:0").Charges["battery"], -0.01, 0.01);
+        Assert.True(half.Outcome("key=ON", faults: "rectifier/shorted:0").Charges[new PartId("battery")] < -20);
+        Assert.InRange(half.Outcome("key=OFF", faults: "rectifier/shorted:0").Charges[new PartId("battery")], -0.01, 0.01);
     }
 
     [Fact]
@@ -145,20 +146,20 @@ public class ChargingTests
     {
         var half = Example.Of("half-wave-charge");
         var on = half.Outcome("key=ON", 3000);
-        Assert.InRange(on.Charges["battery"], 0.5, 4);
-        Assert.InRange(half.Outcome("key=OFF", 3000).Charges["battery"], -0.01, 0.01);
-        Assert.True(on.BatteryVolts["battery"] > 12.8);
+        Assert.InRange(on.Charges[new PartId("battery")], 0.5, 4);
+        Assert.InRange(half.Outcome("key=OFF", 3000).Charges[new PartId("battery")], -0.01, 0.01);
+        Assert.True(on.BatteryVolts[new PartId("battery")] > 12.8);
     }
 
     [Fact]
     public void A_tapped_windings_lamps_clip_and_fool_an_averaging_meter()
     {
         var scooter = Example.Of("tapped-winding");
-        var slow = scooter.Outcome("lights=ON", 1800).Glows["headlamp"];
-        var fast = scooter.Outcome("lights=ON", 6000).Glows["headlamp"];
+        var slow = scooter.Outcome("lights=ON", 1800).Glows[new PartId("headlamp")];
+        var fast = scooter.Outcome("lights=ON", 6000).Glows[new PartId("headlamp")];
         Assert.InRange(fast, 0.8, 1.25);
         Assert.True(slow < fast);
-        Assert.True(scooter.Outcome("lights=ON", 6000, "regulator/lamp-unclipped").Glows["headlamp"] > 1.4);
+        Assert.True(scooter.Outcome("lights=ON", 6000, "regulator/lamp-unclipped").Glows[new PartId("headlamp")] > 1.4);
         var @case = scooter.Case("lights=ON", 6000);
         var averaging = Example.Fine with { TrueRms = false };
         var mean = scooter.Read(@case, "winding.tap", "block.lug", MeterFunction.AcVolts, averaging).Value!.Value;
@@ -170,19 +171,19 @@ public class ChargingTests
     public void A_field_alternator_wakes_by_its_lamp_or_by_a_burst_of_revs()
     {
         var launch = Example.Of("alternator-charge-lamp");
-        Assert.InRange(launch.Outcome("key=ON").Glows["charge-lamp"], 0.6, 1);
+        Assert.InRange(launch.Outcome("key=ON").Glows[new PartId("charge-lamp")], 0.6, 1);
         var idle = launch.Outcome("key=ON", 1000);
-        Assert.InRange(idle.Glows["charge-lamp"], 0, 0.15);
-        Assert.InRange(idle.BatteryVolts["battery"], 13.5, 14.3);
+        Assert.InRange(idle.Glows[new PartId("charge-lamp")], 0, 0.15);
+        Assert.InRange(idle.BatteryVolts[new PartId("battery")], 13.5, 14.3);
 
         // Lamp circuit open: dead at idle, alive at a burst.
         var open = launch.Outcome("key=ON", 1000, "charge-lamp/open");
-        Assert.True(open.Charges["battery"] < 0);
+        Assert.True(open.Charges[new PartId("battery")] < 0);
         Assert.Contains(open.Reasons, r => r.Contains("not excited", StringComparison.Ordinal));
-        Assert.True(launch.Outcome("key=ON", 2800, "charge-lamp/open").Charges["battery"] > 0);
-        Assert.True(launch.Outcome("key=ON", 1000, "alternator/field-open").Charges["battery"] < 0);
-        Assert.InRange(launch.Outcome("key=ON", 1000, "alternator/field-open").Glows["charge-lamp"], 0, 0.05);
-        Assert.True(launch.Outcome("key=ON", 2500, "alternator/overcharging:1").BatteryVolts["battery"] > 15);
+        Assert.True(launch.Outcome("key=ON", 2800, "charge-lamp/open").Charges[new PartId("battery")] > 0);
+        Assert.True(launch.Outcome("key=ON", 1000, "alternator/field-open").Charges[new PartId("battery")] < 0);
+        Assert.InRange(launch.Outcome("key=ON", 1000, "alternator/field-open").Glows[new PartId("charge-lamp")], 0, 0.05);
+        Assert.True(launch.Outcome("key=ON", 2500, "alternator/overcharging:1").BatteryVolts[new PartId("battery")] > 15);
     }
 
     [Fact]
@@ -191,7 +192,7 @@ public class ChargingTests
         var launch = Example.Of("alternator-charge-lamp").Circuit;
         var state = new CircuitState(launch);
         var values = launch.NominalParameters();
-        launch.Plant(launch.Faults.Single(f => f.Id == "charge-lamp/open"), 1, values);
+        launch.Plant(launch.Faults.Single(f => f.Id.Text == "charge-lamp/open"), 1, values);
         state.Begin(values);
         var on = launch.Setting(new Dictionary<string, string> { ["key"] = "ON" });
         var amps = new List<double>();

@@ -17,7 +17,7 @@ public class CircumstancesTests
     [InlineData("battery/weak", "age")]
     public void Each_fault_is_weak_to_what_causes_it_and_to_nothing_else(string faultId, string causes)
     {
-        var fault = Shipped.Tractor.Faults.Single(f => f.Id == faultId);
+        var fault = Shipped.Tractor.Faults.Single(f => f.Id.Text == faultId);
         foreach (
             var (name, life) in new (string, Circumstances)[]
             {
@@ -43,8 +43,8 @@ public class CircumstancesTests
             var fault in Example.Names.SelectMany(n => Example.Of(n).Circuit.Faults).Concat(Shipped.Tractor.Faults)
         )
         {
-            Assert.True(fault.Rate > 0, fault.Id);
-            Assert.True(fault.RateUnder(hard) > fault.Rate, fault.Id);
+            Assert.True(fault.Rate > 0, fault.Id.Text);
+            Assert.True(fault.RateUnder(hard) > fault.Rate, fault.Id.Text);
             Assert.Equal(fault.Rate, fault.RateUnder(Usual));
         }
     }

@@ -3,6 +3,7 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
@@ -23,7 +24,7 @@ public class CoarseKitTests
     public void The_first_test_of_a_few_cases_is_a_good_one_by_all(string machine, string complaint)
     {
         var circuit = Shipped.Circuit(machine);
-        var duty = Symptoms.Duty(circuit, complaint);
+        var duty = Symptoms.Duty(circuit, new DutyId(complaint));
         var (coarse, whole) = (DiagnosisKit.BuildCoarse(circuit, duty, []), DiagnosisKit.Build(circuit, duty, []));
         Assert.True(coarse.Table.Particles < whole.Table.Particles);
         Assert.Equal(whole.Table.Conditions.Select(c => c.Words), coarse.Table.Conditions.Select(c => c.Words));

@@ -5,9 +5,11 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
@@ -95,17 +97,17 @@ public class ComplaintBeliefsTests
         var off = kit
             .Table.Conditions.ToList()
             .FindIndex(c =>
-                c.Quantity == Quantity.Ohms
+                c.Observable.Key == Quantity.Ohms
                 && c.Off.Count == 1
                 && c.Words.StartsWith("kill wire off at the coil · everything", StringComparison.Ordinal)
             );
         var (splice, block) = (kit.Circuit.NodeOf("SP1.x"), kit.Circuit.NodeOf("magneto.case"));
         var beliefs = Weigh(
             kit,
-            [new Reading(new ProbePair(off, splice, block), Scale.Of(Quantity.Ohms, 0.05), SymptomNow.Present)]
+            [new Reading(new ProbePair(off, splice, block), Texts.Reads(Quantity.Ohms).Scaled(0.05), SymptomNow.Present)]
         );
-        Assert.True(beliefs.Suspects.Where(s => s.Id is "wire:1" or "wire:2" or "cavity:P1/1").Sum(s => s.Share) > 0.8);
-        Assert.True(beliefs.Suspects.Single(s => s.Id == "part:brake-switch").Share < 0.02);
+        Assert.True(beliefs.Suspects.Where(s => s.Id.Text is "wire:1" or "wire:2" or "cavity:P1/1").Sum(s => s.Share) > 0.8);
+        Assert.True(beliefs.Suspects.Single(s => s.Id.Text == "part:brake-switch").Share < 0.02);
     }
 
     [Fact]
@@ -123,7 +125,7 @@ public class ComplaintBeliefsTests
     }
 
     private static DiagnosisKit Kit(string machine, string duty) =>
-        Kits.GetOrAdd((machine, duty), k => DiagnosisKit.Build(Shipped.Circuit(k.Item1), k.Item2, []));
+        Kits.GetOrAdd((machine, duty), k => DiagnosisKit.Build(Shipped.Circuit(k.Item1), new DutyId(k.Item2), []));
 
     private static Complaint Told(DiagnosisKit kit) =>
         new()

@@ -64,18 +64,18 @@ public class DiodeTests
                     var values = circuit.NominalParameters();
                     foreach (var (name, exponent) in new[] { ("w3/ohms", a), ("w5/ohms", b), ("w8/ohms", c) })
                     {
-                        values[circuit.Parameters.ToList().FindIndex(p => p.Name == name)] = Math.Pow(10, exponent);
+                        values[circuit.Parameters.ToList().FindIndex(p => p.Key.ToString() == name)] = Math.Pow(10, exponent);
                     }
 
                     var state = new CircuitState(circuit);
                     state.Begin(values);
                     Assert.Equal(Settlement.Settled, state.Move(Shipped.Setting(circuit, ("key", "ON"))));
-                    Assert.Equal(1, state.StateAt(circuit.StateOf("d1")));
-                    Assert.Equal(0, state.StateAt(circuit.StateOf("d4")));
+                    Assert.Equal(1, state.StateAt(circuit.StateOf(Texts.Part("d1"))));
+                    Assert.Equal(0, state.StateAt(circuit.StateOf(Texts.Part("d4"))));
                     foreach (var d in new[] { "d1", "d2", "d3", "d4" })
                     {
                         var volts = state.Drop(circuit.NodeOf(d + ".a"), circuit.NodeOf(d + ".k"));
-                        Assert.Equal(volts > 0.55, state.StateAt(circuit.StateOf(d)) == 1);
+                        Assert.Equal(volts > 0.55, state.StateAt(circuit.StateOf(Texts.Part(d))) == 1);
                     }
                 },
                 iter: 200

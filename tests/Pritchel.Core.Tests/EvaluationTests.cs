@@ -3,9 +3,11 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
@@ -33,7 +35,7 @@ public class EvaluationTests
     private static readonly Lazy<IReadOnlyList<Evaluation>> Believed = new(() => Of(World.Believed));
 
     private static readonly Lazy<List<DiagnosisKit>> Kits = new(() =>
-        [.. Sample.Select(s => DiagnosisKit.Build(Shipped.Circuit(s.Machine), s.Duty, []))]
+        [.. Sample.Select(s => DiagnosisKit.Build(Shipped.Circuit(s.Machine), new DutyId(s.Duty), []))]
     );
 
     private static IReadOnlyList<Evaluation> Of(World world) => [.. Kits.Value.Select(k => new Evaluation(k, world))];
@@ -100,7 +102,7 @@ public class EvaluationTests
         var seldom = new Evaluation(kit, World.Believed with { Presence = 1.0 / 3 }).Hide(5)!;
         var live = kit
             .Plan.Allowed(new Situation())
-            .First(p => kit.Table.Conditions[p.Condition].Quantity == Quantity.Volts);
+            .First(p => kit.Table.Conditions[p.Condition].Observable.Key == Quantity.Volts);
         var shown = Enumerable.Range(0, 600).Count(_ => seldom.Read(live).Symptom == SymptomNow.Present);
 
         // 600 tries at a third: 200, and three standard deviations are 35.
@@ -117,10 +119,10 @@ public class EvaluationTests
         {
             var at = kit
                 .Plan.Allowed(new Situation())
-                .First(p => kit.Table.Conditions[p.Condition].Quantity == quantity);
+                .First(p => kit.Table.Conditions[p.Condition].Observable.Key == quantity);
             var read = hidden.Read(at);
             var shown = JobDiagnosis.Displayed(kit, Meter.Ordinary, read);
-            Assert.Equal(read.Volts!.Value, JobDiagnosis.Scaled(kit, Meter.Ordinary, at, shown)!.Value, 6);
+            Assert.Equal(read.Value!.Value, JobDiagnosis.Scaled(kit, Meter.Ordinary, at, shown)!.Value, 6);
         }
     }
 }

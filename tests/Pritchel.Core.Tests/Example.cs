@@ -83,7 +83,7 @@ internal sealed class Example
         var at = text.LastIndexOf(':');
         var id = at < 0 ? text : text[..at];
         var fault =
-            Circuit.Faults.FirstOrDefault(f => f.Id == id)
+            Circuit.Faults.FirstOrDefault(f => f.Id.Text == id)
             ?? throw new ArgumentException($"no fault {id}", nameof(text));
         return new PlantedFault(
             fault,

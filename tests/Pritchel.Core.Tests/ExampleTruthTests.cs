@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
@@ -36,7 +37,7 @@ public class ExampleTruthTests
     [InlineData("key=RUN brake=down blades=out", false)]
     [InlineData("key=OFF brake=down blades=out", false)]
     public void Start_interlocks_crank_only_with_the_brake_down_and_the_blades_out(string setting, bool cranks) =>
-        Assert.Equal(cranks, Example.Of("start-interlocks").Outcome(setting).Cranks.ContainsKey("engine"));
+        Assert.Equal(cranks, Example.Of("start-interlocks").Outcome(setting).Cranks.ContainsKey(new EngineId("engine")));
 
     [Theory]
     [InlineData("key=RUN brake=up seat=sat", true)]
@@ -72,7 +73,7 @@ public class ExampleTruthTests
         var mower = Example.Of("magneto-stop-switch");
         double Level(double ohms)
         {
-            var fault = mower.Circuit.Faults.Single(f => f.Id == "stop-switch/1-2/resistive");
+            var fault = mower.Circuit.Faults.Single(f => f.Id.Text == "stop-switch/1-2/resistive");
             var fraction = Math.Log(ohms / fault.Severity.Least) / Math.Log(fault.Severity.Most / fault.Severity.Least);
             return Outcome
                 .Of(mower.Case("lever=released", 1500) with { Faults = [new PlantedFault(fault, fraction)] })
@@ -91,7 +92,7 @@ public class ExampleTruthTests
     {
         var mower = Example.Of("magneto-stop-switch");
         Assert.True(mower.Outcome("lever=held", 2800, "w1/track:0").NoneSparks);
-        var still = mower.Case("lever=held", 0, "w1/track:0") with { Off = ["w1@from"] };
+        var still = mower.Case("lever=held", 0, "w1/track:0") with { Off = [Disconnection.Of("w1@from")] };
         Assert.Equal("OL", mower.Read(still, "w1@from", "block.lug", Metering.MeterFunction.Ohms).Shown);
     }
 
@@ -108,8 +109,8 @@ public class ExampleTruthTests
 
         // An open diode leaves its own coil unkilled.
         var open = twin.Outcome("key=OFF", 3000, "diode1/open");
-        Assert.True(open.Sparks.Single(s => s.Part == "magneto1").Level >= 1);
-        Assert.True(open.Sparks.Single(s => s.Part == "magneto2").Level < 1);
+        Assert.True(open.Sparks.Single(s => s.Part.Text == "magneto1").Level >= 1);
+        Assert.True(open.Sparks.Single(s => s.Part.Text == "magneto2").Level < 1);
     }
 
     [Fact]
@@ -183,8 +184,8 @@ public class ExampleTruthTests
         Assert.InRange(digger.Volts(digger.Case("key=OFF"), "stop.+", "stop.-"), -0.1, 0.1);
 
         // Preheat: from key-on, six seconds.
-        Assert.Contains("plugs", digger.Outcome("key=ON", waited: 5).Works);
-        Assert.DoesNotContain("plugs", digger.Outcome("key=ON", waited: 7).Works);
+        Assert.Contains(new PartId("plugs"), digger.Outcome("key=ON", waited: 5).Works);
+        Assert.DoesNotContain(new PartId("plugs"), digger.Outcome("key=ON", waited: 7).Works);
 
         // One that never times out cooks the pull-in winding.
         var endless = digger.Case("key=OFF", before: "key=ON", waited: 600, faults: "timer/endless");
@@ -197,12 +198,12 @@ public class ExampleTruthTests
         var machine = Example.Of("injection-controller");
         var good = machine.Outcome("key=ON", 1500);
         Assert.True(good.AllSpark && good.FuelOn);
-        Assert.Contains("pump", good.Works);
+        Assert.Contains(new PartId("pump"), good.Works);
         Assert.Empty(good.Codes);
-        Assert.InRange(good.Glows["warning"], 0, 0.3);
-        Assert.InRange(machine.Outcome("key=ON").Glows["warning"], 0.8, 1.2); // bulb check
+        Assert.InRange(good.Glows[new PartId("warning")], 0, 0.3);
+        Assert.InRange(machine.Outcome("key=ON").Glows[new PartId("warning")], 0.8, 1.2); // bulb check
         Assert.Equal(["injector 2 open"], machine.Outcome("key=ON", 1500, "inj2/open").Codes);
-        Assert.InRange(machine.Outcome("key=ON", 1500, "inj2/open").Glows["warning"], 0.8, 1.2);
+        Assert.InRange(machine.Outcome("key=ON", 1500, "inj2/open").Glows[new PartId("warning")], 0.8, 1.2);
         Assert.Equal(["temperature sensor open"], machine.Outcome("key=ON", 1500, "sensor/open").Codes);
         var deaf = machine.Outcome("key=ON", 1500, "pickup/open");
         Assert.Equal(["no crank signal"], deaf.Codes);
@@ -215,7 +216,7 @@ public class ExampleTruthTests
     [InlineData("bank=BOTH key=START", true)]
     [InlineData("bank=OFF key=START", false)]
     public void A_battery_switch_chooses_the_bank(string setting, bool cranks) =>
-        Assert.Equal(cranks, Example.Of("two-banks").Outcome(setting).Cranks.ContainsKey("engine"));
+        Assert.Equal(cranks, Example.Of("two-banks").Outcome(setting).Cranks.ContainsKey(new EngineId("engine")));
 
     [Fact]
     public void With_the_start_bank_flat_it_does_not_crank_on_1_and_does_on_2()
@@ -226,26 +227,26 @@ public class ExampleTruthTests
 
         // A resting house load draws from the chosen bank alone.
         var loads = boat.Outcome("bank=2 key=ON");
-        Assert.InRange(loads.Charges["house-bank"], -8, -4);
-        Assert.InRange(loads.Charges["start-bank"], -0.01, 0.01);
+        Assert.InRange(loads.Charges[new PartId("house-bank")], -8, -4);
+        Assert.InRange(loads.Charges[new PartId("start-bank")], -0.01, 0.01);
     }
 
     [Fact]
     public void Alarms_sound_at_rest_fall_silent_with_pressure_and_sound_again_hot()
     {
         var boat = Example.Of("alarms-and-gauges");
-        Assert.Contains("buzzer", boat.Outcome("key=ON").Sounds);
-        Assert.InRange(boat.Outcome("key=ON").Glows["oil-lamp"], 0.8, 1.1);
+        Assert.Contains(new PartId("buzzer"), boat.Outcome("key=ON").Sounds);
+        Assert.InRange(boat.Outcome("key=ON").Glows[new PartId("oil-lamp")], 0.8, 1.1);
         Assert.Empty(boat.Outcome("key=ON", 1500).Sounds);
-        Assert.InRange(boat.Outcome("key=ON", 1500).Glows["oil-lamp"], 0, 0.1);
+        Assert.InRange(boat.Outcome("key=ON", 1500).Glows[new PartId("oil-lamp")], 0, 0.1);
         var hot = boat.Outcome("key=ON engine-heat=hot", 1500);
-        Assert.Contains("buzzer", hot.Sounds);
+        Assert.Contains(new PartId("buzzer"), hot.Sounds);
 
         // The diode keeps the temperature alarm from lighting the oil lamp.
-        Assert.InRange(hot.Glows["oil-lamp"], 0, 0.1);
+        Assert.InRange(hot.Glows[new PartId("oil-lamp")], 0, 0.1);
 
         // A lead chafed to ground looks like the alarm condition.
-        Assert.Contains("buzzer", boat.Outcome("key=ON", 1500, "w8/chafed:0").Sounds);
+        Assert.Contains(new PartId("buzzer"), boat.Outcome("key=ON", 1500, "w8/chafed:0").Sounds);
         Assert.Empty(boat.Outcome("key=ON", faults: "buzzer/open").Sounds);
     }
 }

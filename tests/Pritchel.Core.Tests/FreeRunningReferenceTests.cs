@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Pritchel.Core.Exchange;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
@@ -125,12 +126,12 @@ public class FreeRunningReferenceTests
                     circuit.Setting(
                         circuit.Machine.Controls.ToDictionary(
                             c => c.Id,
-                            c => random.Next(c.Id == "key" ? 6 : 2) == 0 ? "OFF" : "ON"
+                            c => random.Next(c.Id.Text == "key" ? 6 : 2) == 0 ? new PositionId("OFF") : new PositionId("ON")
                         )
                     )
                 )
                 .ToList();
-            var run = new Run { Relays = [.. circuit.Machine.Parts.Where(p => p.Kind == "relay").Select(p => p.Id)] };
+            var run = new Run { Relays = [.. circuit.Machine.Parts.Where(p => p.Kind == "relay").Select(p => p.Id.Text)] };
             var state = new CircuitState(circuit);
             state.Begin(circuit.NominalParameters());
             foreach (var setting in settings)
@@ -162,7 +163,7 @@ public class FreeRunningReferenceTests
         private void Keep(CircuitState state, ControlSetting setting)
         {
             var circuit = state.Circuit;
-            bool In(string relay) => state.StateAt(circuit.StateOf(relay)) == 1;
+            bool In(string relay) => state.StateAt(circuit.StateOf(Texts.Part(relay))) == 1;
             var held = ReferenceComparison.Held(state);
             Ours.Add([
                 .. Relays.Select(r => In(r) ? 1.0 : 0),
@@ -178,9 +179,9 @@ public class FreeRunningReferenceTests
                 .. circuit
                     .Machine.Parts.Where(p => p.Kind == "switch")
                     .Select(p => (p.Id, Contact: p.Contacts![0]))
-                    .Where(p => setting.Named(circuit.Machine)[p.Contact.Control] == "ON")
+                    .Where(p => setting.Named(circuit.Machine)[p.Contact.Control].Text == "ON")
                     .Select(p =>
-                        $"Rhand{p.Id} {Node(circuit, p.At(p.Contact.Between[0]))} {Node(circuit, p.At(p.Contact.Between[1]))} 0.008"
+                        $"Rhand{p.Id} {Node(circuit, p.Id.At(p.Contact.Between[0]).Text)} {Node(circuit, p.Id.At(p.Contact.Between[1]).Text)} 0.008"
                     ),
             ]);
         }
@@ -190,16 +191,16 @@ public class FreeRunningReferenceTests
             var circuit = state.Circuit;
             void Line(FormattableString line) => lines.Add(line.ToString(CultureInfo.InvariantCulture));
             var plain = circuit
-                .BranchKeys.Select((name, index) => (name, index))
+                .BranchKeys.Select((key, index) => (name: key.Of.Text, index))
                 .ToDictionary(b => b.name, b => b.index);
             foreach (var part in circuit.Machine.Parts)
             {
-                string At(string terminal) => Node(circuit, part.At(terminal));
+                string At(string terminal) => Node(circuit, part.At(terminal).Text);
                 switch (part.Kind)
                 {
                     case "relay":
                         // One hysteretic switch is the armature, worked by the volts across the coil; contacts follow it.
-                        var r = Relays.IndexOf(part.Id);
+                        var r = Relays.IndexOf(part.Id.Text);
                         Line($"E{r} x{r} 0 {At("86")} {At("85")} 1");
                         Line($"Rin{r} p{r} 0 1k");
                         Line($"Vc{r} c{r} {At("30")} 0");

@@ -1,9 +1,12 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Proving;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 
@@ -12,27 +15,31 @@ public class JobStateTests
 {
     private static readonly Complaint Told = new()
     {
-        Duty = "cranks",
+        Duty = new DutyId("cranks"),
         Heard = Heard.Nothing,
-        Bridged = ["seat/kill"],
+        Bridged = [AlterationId.Of("seat/kill")],
     };
-    private static readonly ProbedAt Somewhere = new(new Dictionary<string, string>(), "key.B", "battery.-");
+    private static readonly ProbedAt Somewhere = new(
+        new ConditionKey("volts", new NamedSetting([]), DutySpeed.Rest, [], null, SparkTesterAt.Nowhere),
+        PointId.Of("key.B"),
+        PointId.Of("battery.-")
+    );
 
     [Fact]
     public void Stages_follow_from_what_was_done()
     {
-        Assert.Equal(Stage.Complaint, State(new ComplaintMade(new Complaint { Duty = "cranks" })).Stage);
+        Assert.Equal(Stage.Complaint, State(new ComplaintMade(new Complaint { Duty = new DutyId("cranks") })).Stage);
         Assert.Equal(Stage.Measure, State(new ComplaintMade(Told)).Stage);
-        Assert.Equal(Stage.Repair, State(new ComplaintMade(Told), new VerdictTaken("part:key", "key", 0.98)).Stage);
+        Assert.Equal(Stage.Repair, State(new ComplaintMade(Told), new VerdictTaken(SuspectId.Of("part:key"), "key", 0.98)).Stage);
         Assert.Equal(
             Stage.Measure,
-            State(new ComplaintMade(Told), new VerdictTaken("part:key", "key", 0.98), new MeasuredOn()).Stage
+            State(new ComplaintMade(Told), new VerdictTaken(SuspectId.Of("part:key"), "key", 0.98), new MeasuredOn()).Stage
         );
         Assert.Equal(
             Stage.Prove,
             State(
                 new ComplaintMade(Told),
-                new VerdictTaken("part:key", "key", 0.98),
+                new VerdictTaken(SuspectId.Of("part:key"), "key", 0.98),
                 new RepairDone("new key", "", 10)
             ).Stage
         );
@@ -57,11 +64,11 @@ public class JobStateTests
     {
         var state = State(
             new ComplaintMade(Told),
-            new VerdictTaken("part:key", "key", 0.98),
+            new VerdictTaken(SuspectId.Of("part:key"), "key", 0.98),
             new RepairDone("cleaned", "", 10),
-            new ProofGiven("repeats", true, null),
+            new ProofGiven(new RepeatsCheck(), true, null),
             new MeasuredOn(),
-            new VerdictTaken("part:brake", "brake", 0.98),
+            new VerdictTaken(SuspectId.Of("part:brake"), "brake", 0.98),
             new RepairDone("new switch", "switch", 15)
         );
         Assert.Empty(state.Proofs);
@@ -70,15 +77,15 @@ public class JobStateTests
     [Fact]
     public void A_found_bypass_stays_on_the_register_until_taken_out()
     {
-        Assert.Equal(["seat/kill"], State(new ComplaintMade(Told)).OpenBypasses);
-        Assert.Empty(State(new ComplaintMade(Told), new BypassRemoved("seat/kill")).OpenBypasses);
+        Assert.Equal(["seat/kill"], State(new ComplaintMade(Told)).OpenBypasses.Select(b => b.Text));
+        Assert.Empty(State(new ComplaintMade(Told), new BypassRemoved(BypassId.Of("seat/kill"))).OpenBypasses);
     }
 
     [Fact]
     public void A_failed_try_starts_the_count_of_clean_ones_again()
     {
-        var check = new ProofCheck("repeats", ProofKind.Repeats, "", "", 3);
-        ProofGiven Try(bool passed) => new("repeats", passed, null);
+        var check = new ProofCheck(new RepeatsCheck(), 3);
+        (CheckId Check, bool Passed) Try(bool passed) => (new RepeatsCheck(), passed);
         Assert.Equal(
             2,
             Proof.PassedRunning(check, [Try(true), Try(true), Try(true), Try(false), Try(true), Try(true)])

@@ -1,6 +1,8 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
@@ -16,11 +18,11 @@ public class JumpTests
     private static DiagnosisKit Tractor => BeliefsTests.Kit;
 
     private static readonly Lazy<DiagnosisKit> Blades = new(() =>
-        DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), "blades", [])
+        DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), new DutyId("blades"), [])
     );
 
     private static readonly Lazy<DiagnosisKit> Headlamp = new(() =>
-        DiagnosisKit.Build(Shipped.Tractor, "does-lamp-right", [])
+        DiagnosisKit.Build(Shipped.Tractor, new DutyId("does-lamp-right"), [])
     );
 
     /// <summary>What is seen on the middle one of the machines drawn with a fault, or with the sound machine; or on the brightest.</summary>
@@ -29,9 +31,9 @@ public class JumpTests
         var condition = kit.Table.Conditions.ToList().FindIndex(c => c.Words.Contains(words, StringComparison.Ordinal));
         Assert.True(condition >= 0, $"no test says {words}");
         var (red, _) = kit.Table.Conditions[condition].Pairs![0];
-        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id == fault && h.HasPredictions);
+        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id.Text == fault && h.HasPredictions);
         var seen = hypothesis.At(condition, red).ToArray().Order().ToArray();
-        var step = Scale.Figure(kit.Table.Conditions[condition].Quantity, seen[brightest ? ^1 : seen.Length / 2]);
+        var step = kit.Table.Conditions[condition].Observable.Figure(seen[brightest ? ^1 : seen.Length / 2]);
         return Math.Round(step, 6);
     }
 
@@ -91,11 +93,11 @@ public class JumpTests
         var circuit = Shipped.Circuit("ridge-carrier-4");
         var controller = Enumerable
             .Range(0, circuit.Network.NodeCount)
-            .Where(n => circuit.NodePoints[n].Any(a => a.StartsWith("ecu.", StringComparison.Ordinal)))
+            .Where(n => circuit.NodePoints[n].Any(a => a.Terminal?.Part.Text == "ecu"))
             .ToHashSet();
         var lamps = Symptoms
             .Of(circuit)
-            .SelectMany(s => Conditions.Of(circuit, s.Duty))
+            .SelectMany(s => ProcedureCatalogue.Conditions(new TestedDuty(circuit, s.Duty)))
             .Where(c => c.Jump?.Kind == JumpKind.TestLamp)
             .ToList();
         Assert.NotEmpty(lamps);
@@ -108,7 +110,7 @@ public class JumpTests
         foreach (var id in new[] { "sound-cruiser-2", "tide-outboard-3" })
         {
             var circuit = Shipped.Circuit(id);
-            Assert.All(Symptoms.Of(circuit), s => Assert.All(Conditions.Of(circuit, s.Duty), c => Assert.Null(c.Jump)));
+            Assert.All(Symptoms.Of(circuit), s => Assert.All(ProcedureCatalogue.Conditions(new TestedDuty(circuit, s.Duty)), c => Assert.Null(c.Jump)));
         }
     }
 
@@ -120,11 +122,11 @@ public class JumpTests
             var circuit = Shipped.Circuit(id);
             var touched = Symptoms
                 .Of(circuit)
-                .SelectMany(s => Conditions.Of(circuit, s.Duty))
+                .SelectMany(s => ProcedureCatalogue.Conditions(new TestedDuty(circuit, s.Duty)))
                 .Where(c => c.Jump is not null)
                 .SelectMany(c => new[] { c.Jump!.From, c.Jump.To })
                 .Distinct();
-            Assert.All(touched, n => Assert.DoesNotContain(circuit.NodePoints[n], circuit.CarriesIgnition));
+            Assert.All(touched, n => Assert.DoesNotContain(circuit.NodePoints[n], circuit.Topology.CarriesIgnition));
         }
     }
 
@@ -146,18 +148,18 @@ public class JumpTests
     [InlineData("battery/weak", false)]
     public void A_clip_lead_is_offered_where_it_can_stand_in_for_what_is_missing(string id, bool offered)
     {
-        var fault = Tractor.Circuit.Faults.First(f => f.Id == id);
+        var fault = Tractor.Circuit.Faults.First(f => f.Id.Text == id);
         Assert.Equal(offered, ClipLead.For(Tractor, fault) is not null);
     }
 
     [Fact]
     public void A_clip_lead_in_the_register_keeps_a_job_from_being_proved_until_it_is_off()
     {
-        var put = new LeadPut("key.S", "blade.in", Worked: true);
+        var put = new LeadPut(PointId.Of("key.S"), PointId.Of("blade.in"), Worked: true);
         var events = new JobEvent[]
         {
-            new ComplaintMade(new Complaint { Duty = "cranks", Heard = Heard.Nothing }),
-            new VerdictTaken("wire:5", "wire 5", 0.99),
+            new ComplaintMade(new Complaint { Duty = new DutyId("cranks"), Heard = Heard.Nothing }),
+            new VerdictTaken(SuspectId.Of("wire:5"), "wire 5", 0.99),
             put,
         };
         JobState State(params JobEvent[] more) =>

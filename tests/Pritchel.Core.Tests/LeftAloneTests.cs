@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
@@ -34,8 +35,8 @@ public class LeftAloneTests
     {
         var circuit = Shipped.Circuit(machine);
         var left = LeftAlone
-            .Of(PredictionTable.BuildCoarse(circuit, Symptoms.Duty(circuit, duty), []))
-            .Parts.Select(p => p.Id)
+            .Of(PredictionTable.BuildCoarse(circuit, Symptoms.Duty(circuit, new DutyId(duty)), [], (_, _) => []))
+            .Parts.Select(p => p.Id.Text)
             .ToList();
         Assert.All(alone.Split(' ', StringSplitOptions.RemoveEmptyEntries), p => Assert.Contains(p, left));
         Assert.All(doubted.Split(' '), p => Assert.DoesNotContain(p, left));
@@ -46,11 +47,12 @@ public class LeftAloneTests
     public void No_fault_of_what_is_left_alone_gives_the_complaint()
     {
         var circuit = Shipped.Circuit("orchard-tractor-4");
-        var duty = Symptoms.Duty(circuit, "cranks");
+        var duty = Symptoms.Duty(circuit, new DutyId("cranks"));
         var table = PredictionTable.Build(circuit, duty, []);
         var left = LeftAlone.Of(table);
-        var ids = left.Parts.Select(p => p.Id).Concat(left.Wires.Select(w => w.Id)).ToHashSet(StringComparer.Ordinal);
-        foreach (var fault in circuit.Faults.Where(f => ids.Contains(f.Id.Split('/', '@')[0])))
+        bool Alone(Owner owner) =>
+            left.Parts.Any(p => p.Id == owner.Part) || left.Wires.Any(w => w.Id == owner.Wire);
+        foreach (var fault in circuit.Faults.Where(f => Alone(f.Id.Of.Owner)))
         {
             foreach (var severity in new[] { 0.02, 0.5, 0.98 })
             {

@@ -3,9 +3,11 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
@@ -15,7 +17,7 @@ namespace Pritchel.Core.Tests;
 public class LookaheadTests
 {
     private static readonly Lazy<DiagnosisKit> Mower = new(() =>
-        DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), "stops-magneto-lever-0", [])
+        DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), new DutyId("stops-magneto-lever-0"), [])
     );
 
     /// <summary>
@@ -27,7 +29,7 @@ public class LookaheadTests
     public void The_shroud_comes_off_before_a_quicker_reading_that_would_seldom_spare_it()
     {
         var kit = Mower.Value;
-        var coil = new Reading(PairOf(kit, "P1.1a", "P1.2a"), Scale.Of(Quantity.Ohms, 0.8), SymptomNow.Present);
+        var coil = new Reading(PairOf(kit, "P1.1a", "P1.2a"), Texts.Reads(Quantity.Ohms).Scaled(0.8), SymptomNow.Present);
         var complaint = new Complaint
         {
             Duty = kit.Table.Duty.Id,
@@ -38,7 +40,7 @@ public class LookaheadTests
         var beliefs = Beliefs.Weigh(kit.Table, complaint, Meter.Ordinary, [coil]);
         var situation = kit.Plan.After(new Situation(), coil.At);
         var next = kit.Plan.Best(beliefs, situation, 1)[0];
-        Assert.Contains(kit.Plan.Places(next.At), p => p.Id == "brake");
+        Assert.Contains(kit.Plan.Places(next.At), p => p.Id.Text == "brake");
         Assert.True(next.WantedAnyway.Value > 3, $"{next.WantedAnyway} of it wanted anyway");
     }
 
@@ -63,7 +65,7 @@ public class LookaheadTests
         kit
             .Plan.Allowed(new Situation())
             .First(p =>
-                kit.Table.Conditions[p.Condition].Quantity == Quantity.Ohms
+                kit.Table.Conditions[p.Condition].Observable.Key == Quantity.Ohms
                 && p.Red == kit.Circuit.NodeOf(red)
                 && p.Black == kit.Circuit.NodeOf(black)
             );

@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Simulation.Devices;
@@ -21,9 +22,9 @@ public class MachineDifferenceTests
             Wires =
             [
                 .. Before
-                    .Wires.Where(w => w.Id != "28")
+                    .Wires.Where(w => w.Id.Text != "28")
                     .Select(w =>
-                        w.Id switch
+                        w.Id.Text switch
                         {
                             "12" => w with { Colours = ["violet"] },
                             "14" => w with { Gauge = "1.5 mm2", LengthM = 0.9 },
@@ -33,10 +34,10 @@ public class MachineDifferenceTests
                     ),
                 Before.Wires[0] with
                 {
-                    Id = "900",
+                    Id = new WireId("900"),
                 },
             ],
-            Parts = [.. Before.Parts.Select(p => p.Id == "fuse" ? p with { Place = "battery" } : p)],
+            Parts = [.. Before.Parts.Select(p => p.Id.Text == "fuse" ? p with { Place = new PlaceId("battery") } : p)],
         };
         var said = MachineDifference.Between(Before, after);
         Assert.Equal(8, said.Count);

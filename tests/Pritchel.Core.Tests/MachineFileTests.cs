@@ -36,7 +36,7 @@ public class MachineFileTests
         );
 
         // Thirty parts and joints at least; the walk-behind, with the fewest wires of all, included.
-        Assert.All(machines, m => Assert.True(m.Parts.Count + (2 * m.Wires.Count) + m.Mounts.Count >= 27, m.Id));
+        Assert.All(machines, m => Assert.True(m.Parts.Count + (2 * m.Wires.Count) + m.Mounts.Count >= 27, m.Id.Text));
     }
 
     [Fact]

@@ -11,14 +11,14 @@ public class MachineSearchTests
 
     [Fact]
     public void A_terminal_is_found_by_its_part_and_letter() =>
-        Assert.Contains(Find("orchard-zero-turn-7", "key S"), h => h.At == "key.S");
+        Assert.Contains(Find("orchard-zero-turn-7", "key S"), h => h.At?.Text == "key.S");
 
     [Fact]
     public void Wires_are_found_by_colour_and_tracer_and_no_others()
     {
         var hits = Find("harbour-launch-1", "yellow/red");
         var wires = Shipped.Circuit("harbour-launch-1").Machine.Wires.Where(w => w.Colours is ["yellow", "red"]);
-        Assert.Equal(wires.Select(w => w.Id).Order(), hits.Select(h => h.Wire).Order());
+        Assert.Equal(wires.Select(w => w.Id.Text).Order(), hits.Select(h => h.Wire?.Text).Order());
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
@@ -45,20 +46,20 @@ public class MachineTruthTests
         const double Glows = 0.3;
         const double ChargingAmps = 0.1;
         var (verb, what) = claim.Split(' ', 2) is [var v, var w] ? (v, w) : (claim, null);
-        var sparks = outcome.Sparks.Where(s => what is null || s.Part == what).ToList();
+        var sparks = outcome.Sparks.Where(s => what is null || s.Part.Text == what).ToList();
         return (verb, what) switch
         {
             ("cranks", null) => outcome.Cranks.Count > 0 && !outcome.Chatters,
-            ("cranks", _) => outcome.Cranks.ContainsKey(what) && !outcome.Chatters,
+            ("cranks", _) => outcome.Cranks.ContainsKey(new EngineId(what)) && !outcome.Chatters,
             ("sparks", _) when sparks.Count == 0 => throw new InvalidDataException($"no coil {what}"),
             ("sparks", _) => contrary ? sparks.Any(s => s.Level >= 1) : sparks.All(s => s.Level >= 1),
             ("fuel", _) => outcome.FuelOn,
             ("runs", _) => outcome.Runs,
             ("charges", null) => outcome.Charges.Values.Any(a => a > ChargingAmps),
-            ("charges", _) => outcome.Charges[what] > ChargingAmps,
-            ("lit", not null) => outcome.Glows[what] > Glows,
-            ("sounds", not null) => outcome.Sounds.Contains(what),
-            ("works", not null) => outcome.Works.Contains(what),
+            ("charges", _) => outcome.Charges[new PartId(what)] > ChargingAmps,
+            ("lit", not null) => outcome.Glows[new PartId(what)] > Glows,
+            ("sounds", not null) => outcome.Sounds.Contains(new PartId(what)),
+            ("works", not null) => outcome.Works.Contains(new PartId(what)),
             ("code", not null) => outcome.Codes.Any(c => c.Contains(what, StringComparison.Ordinal)),
             _ => throw new InvalidDataException($"“{claim}” is not a claim of truth/README.md"),
         };
@@ -77,7 +78,7 @@ public class MachineTruthTests
         }
 
         var speeds = rpm.Contains('=')
-            ? rpm.Split(' ').Select(s => s.Split('=')).ToDictionary(s => s[0], s => Rpm(s[1]))
+            ? rpm.Split(' ').Select(s => s.Split('=')).ToDictionary(s => new EngineId(s[0]), s => Rpm(s[1]))
             : circuit.Engines.ToDictionary(e => e.Id, _ => Rpm(rpm));
         return new Case
         {
@@ -110,7 +111,7 @@ public class MachineTruthTests
             ? (i, double.Parse(f, CultureInfo.InvariantCulture))
             : (text, Middling);
         return new PlantedFault(
-            circuit.Faults.FirstOrDefault(f => f.Id == id) ?? throw new InvalidDataException($"no fault {id}"),
+            circuit.Faults.FirstOrDefault(f => f.Id.Text == id) ?? throw new InvalidDataException($"no fault {id}"),
             fraction
         );
     }

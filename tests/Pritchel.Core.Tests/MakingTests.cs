@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
@@ -13,7 +14,7 @@ public class MakingTests
 {
     public static TheoryData<string> Machines => [.. Shipped.Ids];
 
-    private static readonly Control Clutch = new("clutch", "Clutch pedal", ["up", "down"], "up", []);
+    private static readonly Control Clutch = new(new ControlId("clutch"), "Clutch pedal", [new PositionId("up"), new PositionId("down")], new PositionId("up"), []);
 
     [Theory]
     [MemberData(nameof(Machines))]
@@ -47,9 +48,12 @@ public class MakingTests
     public void An_interlock_in_the_start_wire_lets_the_tractor_crank_only_in_its_position()
     {
         var tractor = Shipped.Read("orchard-tractor-4");
-        var change = PartChange.PutInSwitch(tractor, "clutch switch", "pedal", "8", Clutch, ["down"]);
+        var change = PartChange.PutInSwitch(tractor, "clutch switch", new PlaceId("pedal"), new WireId("8"), Clutch, [new PositionId("down")]);
         Assert.Empty(MachineDraft.Refusals(change));
-        Assert.Equal("down", change.Machine.Duties.Single(d => d.Id == "cranks").Setting["clutch"]);
+        Assert.Equal(
+            new PositionId("down"),
+            change.Machine.Duties.Single(d => d.Id.Text == "cranks").Setting[new ControlId("clutch")]
+        );
         var circuit = Circuit.Compile(change.Machine);
         var start = new Dictionary<string, string> { ["key"] = "START", ["brake"] = "down" };
         Assert.Empty(Outcome(circuit, start).Cranks);
@@ -60,9 +64,9 @@ public class MakingTests
     public void A_coupling_taken_out_leaves_one_wire_of_two_alike_and_a_splice_of_others()
     {
         var tractor = Shipped.Read("orchard-tractor-4");
-        var change = PartChange.CloseUp(tractor, "P3");
+        var change = PartChange.CloseUp(tractor, new PartId("P3"));
         Assert.Empty(MachineDraft.Refusals(change));
-        Assert.DoesNotContain(change.Machine.Parts, p => p.Id == "P3");
+        Assert.DoesNotContain(change.Machine.Parts, p => p.Id.Text == "P3");
 
         // Cavities 2, 3 and 4 join wires alike in colour and gauge; cavity 1 joins 1.5 mm² to 1 mm², which needs a splice.
         Assert.Equal(tractor.Wires.Count - 3, change.Machine.Wires.Count);
@@ -72,7 +76,7 @@ public class MakingTests
             ["13", "14"],
             change
                 .Machine.Wires.Where(w => w.From.At == splice.At("x") || w.To.At == splice.At("x"))
-                .Select(w => w.Id)
+                .Select(w => w.Id.Text)
         );
         Assert.Empty(DutyCheck.Lacks(change.Machine));
     }
@@ -80,7 +84,7 @@ public class MakingTests
     [Fact]
     public void A_machine_drawn_from_nothing_lacks_less_and_less_until_its_lamp_lights()
     {
-        var machine = FrameChange.Empty("shed-light", "Shed light", "lighting", "Pull the plug.");
+        var machine = FrameChange.Empty(new MachineId("shed-light"), "Shed light", "lighting", "Pull the plug.");
         Assert.Contains(
             DutyCheck.Lacks(machine),
             p => p.Message.Contains("battery or a ground body", StringComparison.Ordinal)
@@ -91,7 +95,7 @@ public class MakingTests
         Assert.Equal(2, DutyCheck.Lacks(machine).Count);
         machine = WireChange.Put(machine, Wire("1", "battery.+", "lamp.+"), null).Machine;
         machine = FrameChange
-            .Put(machine, new Duty("glows", "glows", new Dictionary<string, string>(), "lamp"), null)
+            .Put(machine, new Duty(new DutyId("glows"), "glows", new Dictionary<ControlId, PositionId>(), new PartId("lamp")), null)
             .Machine;
         Assert.Contains(
             "does not do “glows”",
@@ -107,43 +111,43 @@ public class MakingTests
     public void A_change_that_would_make_the_machine_wrong_is_refused_by_its_field()
     {
         var tractor = Shipped.Read("orchard-tractor-4");
-        var wire = tractor.Wires.Single(w => w.Id == "8");
+        var wire = tractor.Wires.Single(w => w.Id.Text == "8");
         string Refused(Wire changed) =>
-            Assert.Single(MachineDraft.Refusals(WireChange.Put(tractor, changed, "8"))).Pointer.Split('/', 4)[3];
+            Assert.Single(MachineDraft.Refusals(WireChange.Put(tractor, changed, new WireId("8")))).Pointer.Split('/', 4)[3];
         Assert.Equal("gauge", Refused(wire with { Gauge = "9 furlongs" }));
         Assert.Equal("lengthM", Refused(wire with { LengthM = -1 }));
         Assert.Equal(
             "id",
-            Assert.Throws<ChangeRefusedException>(() => WireChange.Put(tractor, wire with { Id = "7" }, "8")).Field
+            Assert.Throws<ChangeRefusedException>(() => WireChange.Put(tractor, wire with { Id = new WireId("7") }, new WireId("8"))).Field
         );
-        Assert.Equal("to/at", Refused(wire with { To = wire.To with { At = "nowhere.x" } }));
+        Assert.Equal("to/at", Refused(wire with { To = wire.To with { At = TerminalAddress.Of("nowhere.x") } }));
         Assert.Equal(
             "terminals",
             Assert
                 .Throws<ChangeRefusedException>(() =>
                     PartChange.Put(
                         tractor,
-                        tractor.Parts.Single(p => p.Id == "battery") with
+                        tractor.Parts.Single(p => p.Id.Text == "battery") with
                         {
-                            Terminals = ["+"],
+                            Terminals = [new TerminalId("+")],
                         },
-                        "battery"
+                        new PartId("battery")
                     )
                 )
                 .Field
         );
         Assert.Contains(
             "duty",
-            Assert.Throws<ChangeRefusedException>(() => PartChange.TakeOut(tractor, "starter")).Message,
+            Assert.Throws<ChangeRefusedException>(() => PartChange.TakeOut(tractor, new PartId("starter"))).Message,
             StringComparison.Ordinal
         );
-        Assert.Throws<ChangeRefusedException>(() => FrameChange.TakeOutPlace(tractor, "dash"));
-        Assert.Throws<ChangeRefusedException>(() => FrameChange.TakeOutControl(tractor, "seat"));
+        Assert.Throws<ChangeRefusedException>(() => FrameChange.TakeOutPlace(tractor, new PlaceId("dash")));
+        Assert.Throws<ChangeRefusedException>(() => FrameChange.TakeOutControl(tractor, new ControlId("seat")));
         Assert.Throws<ChangeRefusedException>(() =>
-            PartChange.PutInCoupling(tractor, "P9", "dash", ["a", "b"], ["8", "8"])
+            PartChange.PutInCoupling(tractor, "P9", new PlaceId("dash"), ["a", "b"], [new WireId("8"), new WireId("8")])
         );
         Assert.Throws<ChangeRefusedException>(() =>
-            PartChange.PutInSwitch(tractor, "x", "dash", "999", Clutch, ["down"])
+            PartChange.PutInSwitch(tractor, "x", new PlaceId("dash"), new WireId("999"), Clutch, [new PositionId("down")])
         );
     }
 
@@ -154,7 +158,7 @@ public class MakingTests
         var parts = NormalReadings.OfParts(Shipped.Read("orchard-tractor-4"));
         Assert.Contains(parts, r => r.Where == "start solenoid S to case" && Math.Abs(r.Value - 4.2) < 0.1);
         Assert.Contains(parts, r => r.Where == "fuel-cut solenoid in to case" && Math.Abs(r.Value - 14) < 0.2);
-        var cranks = NormalReadings.OfDuties(Shipped.Tractor).Single(d => d.Duty.Id == "cranks").Volts;
+        var cranks = NormalReadings.OfDuties(Shipped.Tractor).Single(d => d.Duty.Id.Text == "cranks").Volts;
         Assert.InRange(cranks[0].Value, 9.6, 12.6);
         Assert.Equal(cranks.Select(c => c.Value).OrderDescending(), cranks.Select(c => c.Value));
         Assert.Equal(0, cranks[^1].Value, 1e-6);
@@ -168,19 +172,19 @@ public class MakingTests
     private static Part Part(string id, string kind, params string[] terminals) =>
         new()
         {
-            Id = id,
+            Id = new PartId(id),
             Name = id,
             Kind = kind,
-            Place = "frame",
-            Terminals = terminals,
+            Place = new PlaceId("frame"),
+            Terminals = [.. terminals.Select(TerminalId.Of)],
         };
 
     private static Wire Wire(string id, string from, string to) =>
         new()
         {
-            Id = id,
-            From = new WireEnd(from, "ring"),
-            To = new WireEnd(to, "push-on"),
+            Id = new WireId(id),
+            From = new WireEnd(TerminalAddress.Of(from), "ring"),
+            To = new WireEnd(TerminalAddress.Of(to), "push-on"),
             Gauge = "1.5 mm2",
             LengthM = 1,
             Colours = ["red"],

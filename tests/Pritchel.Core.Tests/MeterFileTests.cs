@@ -63,7 +63,7 @@ public class MeterFileTests
     {
         // 12.57 V behind 10 kΩ in the feed of an idle point: 1/(1 + 0.01) and 1/(1 + 0.001) of it.
         var circuit = new SmallMachine().Part("stud", "body", "x").Wire("battery.+", "stud.x").Compile();
-        var fault = circuit.Faults.Single(f => f.Id == "w3@to/joint/resistive");
+        var fault = circuit.Faults.Single(f => f.Id.Text == "w3@to/joint/resistive");
         double Volts(string meter) =>
             Bench
                 .Read(

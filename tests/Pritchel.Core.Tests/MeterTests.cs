@@ -214,7 +214,7 @@ public class MeterTests
         );
     }
 
-    private static Faults.Fault Fault(string id) => Tractor.Faults.Single(f => f.Id == id);
+    private static Faults.Fault Fault(string id) => Tractor.Faults.Single(f => f.Id.Text == id);
 
     private static MeterDisplay Read(
         ControlSetting setting,

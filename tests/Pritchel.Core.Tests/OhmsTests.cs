@@ -4,6 +4,7 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
@@ -36,7 +37,7 @@ public class OhmsTests
                     Circuit = circuit,
                     Settings = [circuit.Setting(null)],
                     Faults = faults,
-                    Off = [fault.Id.Split('/')[0]],
+                    Off = [Disconnection.Of(fault.Id.Text.Split('/')[0])],
                     BatteryDisconnected = true,
                 };
                 var shown = Bench.Read(@case, Exact, MeterFunction.Ohms, fault.Nodes.From, fault.Nodes.To);
@@ -59,7 +60,7 @@ public class OhmsTests
         {
             foreach (var path in fault.Paths)
             {
-                double Ohms(IReadOnlyList<PlantedFault> faults, IReadOnlyList<string> off)
+                double Ohms(IReadOnlyList<PlantedFault> faults, IReadOnlyList<Disconnection> off)
                 {
                     var @case = new Case
                     {
@@ -74,7 +75,7 @@ public class OhmsTests
                     return shown.OverRange ? double.PositiveInfinity : shown.Value!.Value;
                 }
 
-                IReadOnlyList<string> apart = [fault.Id.Split('/')[0]];
+                IReadOnlyList<Disconnection> apart = [fault.Id.Of.Owner.Part!.Value];
                 Assert.Equal(Ohms([], apart), Ohms([new PlantedFault(fault, 0.5)], apart), 0.01);
                 Assert.InRange(Ohms([new PlantedFault(fault, 0.5)], []), 0, 0.1);
             }
@@ -85,17 +86,17 @@ public class OhmsTests
     public void Readings_with_a_coupling_apart_are_predicted_alike_whether_its_wires_are_swapped()
     {
         var circuit = Shipped.Circuit("orchard-zero-turn-7");
-        var kit = DiagnosisKit.Build(circuit, "stops-magneto1-blades-1", []);
+        var kit = DiagnosisKit.Build(circuit, new DutyId("stops-magneto1-blades-1"), []);
         var compared = 0;
         foreach (
             var swapped in kit.Table.Hypotheses.Where(h => h is { HasPredictions: true, Fault.Kind: FaultKind.Swapped })
         )
         {
-            var coupling = swapped.Fault!.Id.Split('/')[0];
+            var coupling = swapped.Fault!.Id.Text.Split('/')[0];
             for (var c = 0; c < kit.Table.Conditions.Count; c++)
             {
                 foreach (
-                    var (red, _) in kit.Table.Conditions[c].Off is [var off] && off == coupling
+                    var (red, _) in kit.Table.Conditions[c].Off is [var off] && off.Text == coupling
                         ? kit.Table.Conditions[c].Pairs ?? []
                         : []
                 )
@@ -121,7 +122,7 @@ public class OhmsTests
     public void No_point_is_red_for_one_pair_of_a_condition_and_black_for_another(string machine)
     {
         var circuit = Shipped.Circuit(machine);
-        foreach (var condition in Symptoms.Of(circuit).SelectMany(s => Conditions.Of(circuit, s.Duty)))
+        foreach (var condition in Symptoms.Of(circuit).SelectMany(s => ProcedureCatalogue.Conditions(new TestedDuty(circuit, s.Duty))))
         {
             var reds = (condition.Pairs ?? []).Select(p => p.Red).ToList();
             Assert.Equal(reds.Count, reds.Distinct().Count());
@@ -137,17 +138,17 @@ public class OhmsTests
     [InlineData("sparks-magneto", "lever held", "3/chafed", 2)]
     public void A_kill_wire_beeps_when_it_should_and_only_then(string duty, string words, string? fault, double heard)
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), duty, []);
+        var kit = DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), new DutyId(duty), []);
         var (condition, index) = kit
             .Table.Conditions.Select((c, i) => (c, i))
             .First(c =>
-                c.c.Quantity == Quantity.Beep
+                c.c.Observable.Key == Quantity.Beep
                 && c.c.Words.StartsWith("kill wire off at the coil", StringComparison.Ordinal)
                 && c.c.Words.Contains(words, StringComparison.Ordinal)
             );
-        var (red, black) = condition.Pairs!.First(p => kit.Circuit.NodePoints[p.Red].Contains("1@from"));
-        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id == fault && h.HasPredictions);
-        var shown = hypothesis.At(index, red).ToArray().Select(s => Scale.Figure(Quantity.Beep, s)).ToList();
+        var (red, black) = condition.Pairs!.First(p => kit.Circuit.NodePoints[p.Red].Contains(PointId.Of("1@from")));
+        var hypothesis = kit.Table.Hypotheses.First(h => h.Fault?.Id.Text == fault && h.HasPredictions);
+        var shown = hypothesis.At(index, red).ToArray().Select(s => Texts.Reads(Quantity.Beep).Figure(s)).ToList();
         Assert.NotEqual(red, black);
 
         // A chafe bridges by more or less; at its worst it beeps.
@@ -160,7 +161,7 @@ public class OhmsTests
     [InlineData(40, 1)]
     [InlineData(100, 0)]
     public void A_beep_tells_a_bad_joint_from_a_good_one_no_more_than_it_can(double ohms, double heard) =>
-        Assert.Equal(heard, Scale.BeepOf(ohms));
+        Assert.Equal(heard, Beep.Of(Meter.Ordinary, ohms));
 
     [Theory]
     [InlineData(0, 0.2, 1, 1.2)]
@@ -175,8 +176,8 @@ public class OhmsTests
     {
         static double Deviations(double r, double e)
         {
-            var (read, expected) = (Scale.Of(Quantity.Ohms, r), Scale.Of(Quantity.Ohms, e));
-            return Math.Abs(read - expected) / Scale.Noise(Meter.Ordinary, Quantity.Ohms, read, expected);
+            var (read, expected) = (Texts.Reads(Quantity.Ohms).Scaled(r), Texts.Reads(Quantity.Ohms).Scaled(e));
+            return Math.Abs(read - expected) / Texts.Reads(Quantity.Ohms).Noise(Meter.Ordinary, read, expected, null);
         }
 
         Assert.Equal(Deviations(read, expected), Deviations(expected, read), 1e-9);
@@ -190,8 +191,8 @@ public class OhmsTests
     [Fact]
     public void Metal_that_has_been_read_is_not_asked_again_and_again()
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("tide-outboard-3"), "charges-battery", []);
-        var fault = kit.Circuit.Faults.First(f => f.Id == "2@from/joint/resistive");
+        var kit = DiagnosisKit.Build(Shipped.Circuit("tide-outboard-3"), new DutyId("charges-battery"), []);
+        var fault = kit.Circuit.Faults.First(f => f.Id.Text == "2@from/joint/resistive");
         var asked = 0;
         for (var seed = 0; seed < 3; seed++)
         {
@@ -200,8 +201,8 @@ public class OhmsTests
                 var noted = new Noting();
                 Rehearsal.Play(kit, hidden, Meter.Ordinary, noted);
                 var repeats = noted
-                    .Readings.Where(r => kit.Table.Conditions[r.At.Condition].Quantity == Quantity.Volts)
-                    .GroupBy(r => (r.At.Condition, Tenths: Math.Round((r.Volts ?? -1) * 10)))
+                    .Readings.Where(r => kit.Table.Conditions[r.At.Condition].Observable.Key == Quantity.Volts)
+                    .GroupBy(r => (r.At.Condition, Tenths: Math.Round((r.Value ?? -1) * 10)))
                     .Max(g => g.Count());
                 Assert.InRange(repeats, 1, 4);
                 asked++;

@@ -22,7 +22,7 @@ public class PartsChoiceTests
         {
             var all = drawn.Sum(d => d.weight);
             return drawn
-                .Select((d, i) => new PricedSuspect($"part:{i}", $"part {i}", d.weight / all, new Money(d.price)))
+                .Select((d, i) => new PricedSuspect(SuspectId.Of($"part:{i}"), $"part {i}", d.weight / all, new Money(d.price)))
                 .ToArray();
         });
 
@@ -32,27 +32,27 @@ public class PartsChoiceTests
         // A rotor at 120 with 60 %, a regulator at 40 with 30 %, a joint for the rest.
         PricedSuspect[] suspects =
         [
-            new("part:rotor", "rotor", 0.6, new Money(120)),
-            new("part:regulator", "regulator", 0.3, new Money(40)),
-            new("joint", "joint", 0.1, null),
+            new(SuspectId.Of("part:rotor"), "rotor", 0.6, new Money(120)),
+            new(SuspectId.Of("part:regulator"), "regulator", 0.3, new Money(40)),
+            new(SuspectId.Of("joint"), "joint", 0.1, null),
         ];
         var courses = PartsChoice.Courses(suspects, Terms);
         OrderCourse Of(params string[] ids) =>
-            courses.Single(c => c.Order.Select(o => o.RepairId).Order().SequenceEqual(ids.Order()));
+            courses.Single(c => c.Order.Select(o => o.On.Text).Order().SequenceEqual(ids.Order()));
 
         // The rotor: 120 + 50, and 30 % of another 40 + 50. The regulator: 40 + 50, and 60 % of 120 + 50. Both: 160 + 50.
         Assert.Equal(197, Of("part:rotor").Expected.Value, 9);
         Assert.Equal(192, Of("part:regulator").Expected.Value, 9);
         Assert.Equal(210, Of("part:rotor", "part:regulator").Expected.Value, 9);
-        Assert.Equal("part:regulator", courses[0].Order.Single().RepairId);
+        Assert.Equal("part:regulator", courses[0].Order.Single().On.Text);
         Assert.Equal(0.6, courses[0].Missed, 9);
     }
 
     [Fact]
     public void A_test_that_tells_two_apart_is_worth_what_it_saves()
     {
-        PricedSuspect Rotor(double share) => new("part:rotor", "rotor", share, new Money(120));
-        PricedSuspect Regulator(double share) => new("part:regulator", "regulator", share, new Money(40));
+        PricedSuspect Rotor(double share) => new(SuspectId.Of("part:rotor"), "rotor", share, new Money(120));
+        PricedSuspect Regulator(double share) => new(SuspectId.Of("part:regulator"), "regulator", share, new Money(40));
         var outcomes = new (double, IReadOnlyList<PricedSuspect>)[]
         {
             (0.6, [Rotor(1), Regulator(0)]),

@@ -2,6 +2,7 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
@@ -37,7 +38,7 @@ public class PredictedReadingTests
     [InlineData("hill-quad-2", "charges-battery")]
     public void Ohms_are_those_of_a_meter_in_the_circuit(string machine, string duty)
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit(machine), duty, []);
+        var kit = DiagnosisKit.Build(Shipped.Circuit(machine), new DutyId(duty), []);
         var drawn = HealthyMachine.Draw(kit.Circuit, new Random(Seed), 1);
         var compared = 0;
         foreach (var hypothesis in Plain(kit))
@@ -45,7 +46,7 @@ public class PredictedReadingTests
             for (var c = 0; c < kit.Table.Conditions.Count; c++)
             {
                 var condition = kit.Table.Conditions[c];
-                foreach (var (red, black) in condition.Quantity == Quantity.Ohms ? condition.Pairs! : [])
+                foreach (var (red, black) in condition.Observable.Key == Quantity.Ohms ? condition.Pairs! : [])
                 {
                     var @case = new Case
                     {
@@ -62,11 +63,11 @@ public class PredictedReadingTests
                         continue;
                     }
 
-                    var shown = read.OverRange ? Observable.Open : Scale.Of(Quantity.Ohms, read.Value!.Value);
+                    var shown = read.OverRange ? Observable.Open : Texts.Reads(Quantity.Ohms).Scaled(read.Value!.Value);
                     var predicted = hypothesis.Across(new ProbePair(c, red, black))[0];
                     Assert.True(
                         Math.Abs(shown - predicted) < 0.02 || (shown > 14 && predicted > 14),
-                        $"{hypothesis.Fault?.Id ?? "sound"}, {condition.Words}: meter {shown}, predicted {predicted}"
+                        $"{hypothesis.Fault?.Id.Text ?? "sound"}, {condition.Words}: meter {shown}, predicted {predicted}"
                     );
                     compared++;
                 }
@@ -84,7 +85,7 @@ public class PredictedReadingTests
     [InlineData("ridge-twin-1", "cranks")]
     public void Volts_are_those_of_a_meter_in_the_circuit(string machine, string duty)
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit(machine), duty, []);
+        var kit = DiagnosisKit.Build(Shipped.Circuit(machine), new DutyId(duty), []);
         var drawn = HealthyMachine.Draw(kit.Circuit, new Random(Seed), 1);
         var (rest, reference) = (kit.Circuit.Setting(null), kit.Circuit.Reference);
         var compared = 0;
@@ -114,7 +115,7 @@ public class PredictedReadingTests
                     var (predicted, least) = (hypothesis.Across(at)[0], hypothesis.Across(at).Hangs(0) ? 0.1 : 0.02);
                     Assert.True(
                         Math.Abs(read.Value!.Value - predicted) < least + (0.01 * Math.Abs(predicted)),
-                        $"{hypothesis.Fault?.Id ?? "sound"}, {condition.Words}, {kit.Circuit.NodePoints[at.Red][0]} over {kit.Circuit.NodePoints[at.Black][0]}: meter {read.Value} V, predicted {predicted}"
+                        $"{hypothesis.Fault?.Id.Text ?? "sound"}, {condition.Words}, {kit.Circuit.NodePoints[at.Red][0]} over {kit.Circuit.NodePoints[at.Black][0]}: meter {read.Value} V, predicted {predicted}"
                     );
                     compared++;
                 }
@@ -131,12 +132,12 @@ public class PredictedReadingTests
     [Fact]
     public void Hundreds_of_volts_are_predicted_as_hundreds()
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("quay-scooter-3"), "charges-battery", []);
-        var swapped = kit.Table.Hypotheses.First(h => h.Fault?.Id == "P1/2-3-swapped");
+        var kit = DiagnosisKit.Build(Shipped.Circuit("quay-scooter-3"), new DutyId("charges-battery"), []);
+        var swapped = kit.Table.Hypotheses.First(h => h.Fault?.Id.Text == "P1/2-3-swapped");
         var running = kit.Table.Conditions.ToList().FindIndex(c => c is { IsFree: true, Speed: DutySpeed.Work });
         var at = new ProbePair(running, kit.Circuit.NodeOf("P1.2b"), kit.Circuit.Reference);
         var hidden = HiddenFault.Hide(kit.Table, swapped.Fault!, Exact, new Random(Seed))!;
-        var read = hidden.Read(at).Volts!.Value;
+        var read = hidden.Read(at).Value!.Value;
         Assert.InRange(Math.Abs(read), 200, 1000);
         for (var p = 0; p < kit.Table.Particles; p++)
         {

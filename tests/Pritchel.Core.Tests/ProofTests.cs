@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Proving;
 using Pritchel.Core.Simulation;
@@ -20,7 +21,7 @@ public class ProofTests
     public void What_an_engine_does_as_it_is_cranked_is_refused_by_what_stops_it_then()
     {
         var carrier = Shipped.Circuit("ridge-carrier-4");
-        var duty = Symptoms.Duty(carrier, "does-pump");
+        var duty = Symptoms.Duty(carrier, new DutyId("does-pump"));
         Assert.Empty(Proof.Refusals(carrier, carrier.Setting(duty.Setting), duty.Load, duty.Speed));
     }
 
@@ -49,7 +50,7 @@ public class ProofTests
     public void The_tractor_must_refuse_with_brake_up_and_with_blades_engaged()
     {
         var duty = Setting(Tractor, ("key", "START"), ("brake", "down"));
-        var refusals = Proof.Refusals(Tractor, duty, "starter");
+        var refusals = Proof.Refusals(Tractor, duty, new PartId("starter"));
         Assert.Equal(
             [
                 Setting(Tractor, ("key", "START")),
@@ -64,7 +65,7 @@ public class ProofTests
     {
         // By the drawing: key off (the seat path kept open by the brake), brake up with the seat empty, blades on with
         // the seat empty (brake down), blades on in reverse with the rider seated.
-        var paths = Proof.KillPaths(Tractor).ToHashSet();
+        var paths = Proof.KillPaths(Tractor).Settings.ToHashSet();
         Assert.Contains(Setting(Tractor, ("key", "RUN")), paths);
         Assert.Contains(Setting(Tractor, ("key", "RUN"), ("brake", "down"), ("blades", "engaged")), paths);
         Assert.Contains(
@@ -74,8 +75,8 @@ public class ProofTests
         Assert.Contains(
             paths,
             p =>
-                p.Named(Tractor.Machine)["key"] == "OFF"
-                && (p.Named(Tractor.Machine)["brake"] == "down" || p.Named(Tractor.Machine)["seat"] == "occupied")
+                p.Named(Tractor.Machine)[new ControlId("key")].Text == "OFF"
+                && (p.Named(Tractor.Machine)[new ControlId("brake")].Text == "down" || p.Named(Tractor.Machine)[new ControlId("seat")].Text == "occupied")
         );
         Assert.Equal(4, paths.Count);
     }

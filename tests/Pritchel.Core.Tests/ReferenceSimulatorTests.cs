@@ -133,7 +133,7 @@ internal sealed class ReferenceComparison(Random random, int drops)
             var pairs = Enumerable.Range(0, drops).Select(_ => (random.Next(nodes), random.Next(nodes))).ToArray();
             var held = Held(state);
             double Figure(int a, int b) => held[a] && held[b] ? state.Drop(a, b) : double.NaN;
-            var label = string.Join(" + ", @case.Faults.Select(f => f.Fault.Id).DefaultIfEmpty("sound"));
+            var label = string.Join(" + ", @case.Faults.Select(f => f.Fault.Id.Text).DefaultIfEmpty("sound"));
             yield return (
                 SpiceNetlist.Write(state, label),
                 pairs,

@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
@@ -17,7 +18,7 @@ public class SettlingTests
         // leaves 12.5 · 0.033 / 0.35 = 1.2 V at the stud that feeds the coil, under the 3 V it lets go at.
         var state = Solved("C1/resistive", Math.Log(0.3 / 0.02) / Math.Log(1 / 0.02), out var settlement);
         Assert.Equal(Settlement.Chatters, settlement);
-        Assert.True(state.Wavered(Tractor.StateOf("solenoid")));
+        Assert.True(state.Wavered(Tractor.StateOf(Texts.Part("solenoid"))));
     }
 
     /// <summary>
@@ -31,7 +32,7 @@ public class SettlingTests
     {
         var circuit = Circuit("ridge-carrier-4");
         var values = circuit.NominalParameters();
-        foreach (var planted in circuit.Faults.Where(f => f.Id == fault))
+        foreach (var planted in circuit.Faults.Where(f => f.Id.Text == fault))
         {
             planted.Apply(values, 1);
         }
@@ -42,13 +43,13 @@ public class SettlingTests
         state.Move(on);
         state.SetSpeed(0, circuit.Engines[0].WorkRpm);
         Assert.Equal(expected, state.Move(on));
-        Assert.Equal(expected == Settlement.Chatters, state.Wavered(circuit.StateOf("pump-relay")));
+        Assert.Equal(expected == Settlement.Chatters, state.Wavered(circuit.StateOf(Texts.Part("pump-relay"))));
     }
 
     [Fact]
     public void A_locked_starter_draws_its_stall_current_by_hand_calculation()
     {
-        var fault = Tractor.Faults.Single(f => f.Id == "starter/stalled");
+        var fault = Tractor.Faults.Single(f => f.Id.Text == "starter/stalled");
         var values = Tractor.NominalParameters();
         fault.Apply(values, 1);
         var state = new CircuitState(Tractor);
@@ -106,7 +107,7 @@ public class SettlingTests
     {
         // A control-side joint of 3 Ω: 12.5 V over 3 + 4.2 Ω leaves 7.3 V, under the 7.5 V pull-in.
         var state = Solved("P1/2/resistive", Math.Log(3 / 0.05) / Math.Log(10_000 / 0.05), out _);
-        Assert.Equal(0, state.StateAt(Tractor.StateOf("solenoid")));
+        Assert.Equal(0, state.StateAt(Tractor.StateOf(Texts.Part("solenoid"))));
     }
 
     [Fact]
@@ -176,7 +177,7 @@ public class SettlingTests
 
     private static CircuitState Solved(string faultId, double fraction, out Settlement settlement)
     {
-        var fault = Tractor.Faults.Single(f => f.Id == faultId);
+        var fault = Tractor.Faults.Single(f => f.Id.Text == faultId);
         var values = Tractor.NominalParameters();
         fault.Apply(values, fault.Severity.At(fraction));
         var state = new CircuitState(Tractor);

@@ -5,9 +5,11 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
@@ -17,10 +19,10 @@ namespace Pritchel.Core.Tests;
 /// <summary>What is seen, tried and told besides readings: looks, other duties, the setting it happened in, not electrical.</summary>
 public class SideEvidenceTests
 {
-    private static readonly Lazy<DiagnosisKit> Cranks = new(() => DiagnosisKit.Build(Shipped.Tractor, "cranks", []));
+    private static readonly Lazy<DiagnosisKit> Cranks = new(() => DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), []));
 
     private static readonly Lazy<DiagnosisKit> MowerSparks = new(() =>
-        DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), "sparks-magneto", [])
+        DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), new DutyId("sparks-magneto"), [])
     );
 
     private static Beliefs Believe(DiagnosisKit kit, Complaint complaint, params Look[] looks) =>
@@ -29,7 +31,7 @@ public class SideEvidenceTests
     private static Complaint Silent { get; } =
         new()
         {
-            Duty = "cranks",
+            Duty = new DutyId("cranks"),
             Heard = Heard.Nothing,
             Failed = 3,
             Tried = 3,
@@ -40,10 +42,10 @@ public class SideEvidenceTests
     {
         foreach (var kind in Enum.GetValues<FaultKind>())
         {
-            Assert.Equal(1, Enum.GetValues<LookFound>().Sum(f => Looking.There(f, kind)), 9);
+            Assert.Equal(1, Enum.GetValues<LookFound>().Sum(f => LookChances.There(f, kind)), 9);
         }
 
-        Assert.Equal(1, Enum.GetValues<LookFound>().Sum(Looking.NotThere), 9);
+        Assert.Equal(1, Enum.GetValues<LookFound>().Sum(LookChances.NotThere), 9);
     }
 
     [Theory]
@@ -52,7 +54,7 @@ public class SideEvidenceTests
     [InlineData("P1/unplugged", LookFound.Missing)]
     public void A_place_found_spoilt_is_suspected_more_and_one_found_sound_less(string fault, LookFound found)
     {
-        var repair = Shipped.Tractor.Faults.First(f => f.Id == fault).Repair.Id;
+        var repair = Shipped.Tractor.Faults.First(f => f.Id.Text == fault).Repair.Id;
         double Share(Beliefs beliefs) => beliefs.Suspects.First(s => s.Id == repair).Share;
         var before = Share(Believe(Cranks.Value, Silent));
         Assert.True(Share(Believe(Cranks.Value, Silent, new Look(repair, found))) > 3 * before);
@@ -63,7 +65,7 @@ public class SideEvidenceTests
     public void The_last_look_at_a_place_counts_and_their_order_does_not()
     {
         var (one, two) = ("part:fuse", "part:key");
-        Look[] looks = [new(one, LookFound.Loose), new(two, LookFound.Green), new(one, LookFound.Sound)];
+        Look[] looks = [new(RepairId.Of(one), LookFound.Loose), new(RepairId.Of(two), LookFound.Green), new(RepairId.Of(one), LookFound.Sound)];
         var forth = Believe(Cranks.Value, Silent, looks).Suspects.ToDictionary(s => s.Id, s => s.Share);
         var back = Believe(Cranks.Value, Silent, looks[1], looks[2]).Suspects;
         Assert.All(back, s => Assert.Equal(s.Share, forth[s.Id], 12));
@@ -74,10 +76,10 @@ public class SideEvidenceTests
     public void Places_to_look_are_reachable_and_come_by_what_they_find_in_a_minute()
     {
         var beliefs = Believe(Cranks.Value, Silent);
-        var shut = new Situation { Unreachable = new HashSet<string> { "tray" } };
+        var shut = new Situation { Unreachable = new HashSet<PlaceId> { new("tray") } };
         var places = Looking.Places(beliefs, shut, 20);
         Assert.NotEmpty(places);
-        Assert.DoesNotContain(places, p => p.Place.Id == "tray");
+        Assert.DoesNotContain(places, p => p.Place.Id.Text == "tray");
         var rates = places.Select(p => p.Finds / p.Minutes.Value).ToList();
         Assert.Equal(rates.OrderDescending(), rates);
     }
@@ -87,9 +89,9 @@ public class SideEvidenceTests
     {
         // The headlamps and the starter's command both come through the main fuse and the key's feed.
         var circuit = Shipped.Tractor;
-        var lamp = Symptoms.Of(circuit).First(s => s.Duty.Id == "does-lamp-left").Duty;
+        var lamp = Symptoms.Of(circuit).First(s => s.Duty.Id.Text == "does-lamp-left").Duty;
         var tries = DutyTries.Build(circuit, lamp, []);
-        Fault Named(string id) => circuit.Faults.First(f => f.Id == id);
+        Fault Named(string id) => circuit.Faults.First(f => f.Id.Text == id);
         Assert.True(tries.Of(found: true, Named("fuse/blown")) < 0.05);
         Assert.True(tries.Of(found: true, Named("brake/start/open")) > 0.9);
         Assert.True(tries.Of(found: true, null) > 0.9);
@@ -97,7 +99,7 @@ public class SideEvidenceTests
         {
             var told = new SideEvidence([], [(works, tries)]);
             var beliefs = Beliefs.Weigh(Cranks.Value.Table, Silent, Meter.Ordinary, [], told);
-            return beliefs.Suspects.First(s => s.Id == "part:fuse").Share;
+            return beliefs.Suspects.First(s => s.Id.Text == "part:fuse").Share;
         }
 
         Assert.True(Fuse(works: true) < 0.1 * Fuse(works: false));
@@ -116,11 +118,11 @@ public class SideEvidenceTests
     )
     {
         var circuit = Shipped.Circuit(machine);
-        var asked = Symptoms.Duty(circuit, duty);
+        var asked = Symptoms.Duty(circuit, new DutyId(duty));
         var setting = asked.Setting.ToDictionary();
         foreach (var move in moved.Split(' '))
         {
-            setting[move.Split('=')[0]] = move.Split('=')[1];
+            setting[new ControlId(move.Split('=')[0])] = new PositionId(move.Split('=')[1]);
         }
 
         var check = DesignCheck.Of(circuit, asked, circuit.Setting(setting));
@@ -146,10 +148,10 @@ public class SideEvidenceTests
     public void An_engine_that_sparks_and_will_not_start_wants_fuel()
     {
         var kit = MowerSparks.Value;
-        var complaint = new Complaint { Duty = "sparks-magneto", Heard = Heard.WillNotStart };
+        var complaint = new Complaint { Duty = new DutyId("sparks-magneto"), Heard = Heard.WillNotStart };
         var before = Believe(kit, complaint).Suspects.First(s => s.IsSound).Share;
         Assert.InRange(before, 0.3, 0.7);
-        var spark = kit.Table.Conditions.ToList().FindIndex(c => c.Quantity == Quantity.Spark && c.Off.Count == 0);
+        var spark = kit.Table.Conditions.ToList().FindIndex(c => c.Observable.Key == Quantity.Spark && c.Off.Count == 0);
         var (red, black) = kit.Table.Conditions[spark].Pairs![0];
         double After(double figure) =>
             Beliefs
@@ -160,7 +162,7 @@ public class SideEvidenceTests
                     [
                         new Reading(
                             new ProbePair(spark, red, black),
-                            Scale.Of(Quantity.Spark, figure),
+                            Texts.Reads(Quantity.Spark).Scaled(figure),
                             SymptomNow.Present
                         ),
                     ]
@@ -181,10 +183,10 @@ public class SideEvidenceTests
         var beliefs = Beliefs.Weigh(kit.Table, Silent, Meter.Ordinary, [new Reading(at, 12.3, SymptomNow.Present)]);
         var explained = Explanation.Of(beliefs);
         Assert.All(explained.First, r => Assert.Single(r.Readings));
-        var fuse = explained.Cleared.First(c => c.Suspect.Id == "part:fuse");
+        var fuse = explained.Cleared.First(c => c.Suspect.Id.Text == "part:fuse");
         Assert.Equal(at, fuse.By!.At);
         Assert.True(fuse.By.Factor < 0.1 && fuse.By.High < 6, $"{fuse.By.Factor} {fuse.By.High}");
-        var brake = explained.First.First(r => r.Suspect.Id == "part:brake");
+        var brake = explained.First.First(r => r.Suspect.Id.Text == "part:brake");
         Assert.True(brake.Readings[0].Factor > 1);
     }
 
@@ -192,16 +194,16 @@ public class SideEvidenceTests
     public void Readings_alike_of_suspects_alike_do_not_tell_them_apart_however_often_they_are_taken()
     {
         // One resistive path read again and again from its end: which of its joints it is stays as it was after the first.
-        var kit = DiagnosisKit.Build(Shipped.Circuit("tide-outboard-3"), "stops-coil1-key-0", []);
+        var kit = DiagnosisKit.Build(Shipped.Circuit("tide-outboard-3"), new DutyId("stops-coil1-key-0"), []);
         var ohms = kit
             .Table.Conditions.Select((c, i) => (Condition: c, Index: i))
-            .First(c => c.Condition is { Quantity: Quantity.Ohms, Off.Count: 0 });
+            .First(c => c.Condition is { Observable: DeadOhms, Off.Count: 0 });
         var (red, black) = ohms.Condition.Pairs![0];
-        var complaint = new Complaint { Duty = "stops-coil1-key-0", Heard = Heard.Nothing };
+        var complaint = new Complaint { Duty = new DutyId("stops-coil1-key-0"), Heard = Heard.Nothing };
         List<Suspect> After(int times)
         {
             var readings = Enumerable.Repeat(
-                new Reading(new ProbePair(ohms.Index, red, black), Scale.Of(Quantity.Ohms, 700), SymptomNow.Present),
+                new Reading(new ProbePair(ohms.Index, red, black), Texts.Reads(Quantity.Ohms).Scaled(700), SymptomNow.Present),
                 times
             );
             return [.. Beliefs.Weigh(kit.Table, complaint, Meter.Ordinary, [.. readings]).Suspects];

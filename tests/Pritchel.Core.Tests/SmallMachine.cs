@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Simulation;
@@ -12,33 +13,33 @@ internal sealed class SmallMachine
     [
         new()
         {
-            Id = "battery",
+            Id = new PartId("battery"),
             Name = "battery",
             Kind = "battery",
-            Place = "bench",
-            Terminals = ["+", "-"],
+            Place = new PlaceId("bench"),
+            Terminals = [new TerminalId("+"), new TerminalId("-")],
         },
         new()
         {
-            Id = "key",
+            Id = new PartId("key"),
             Name = "key",
             Kind = "switch",
-            Place = "bench",
-            Terminals = ["B", "A"],
-            Contacts = [new Contact("B-A", ["B", "A"], "key", ["ON"])],
+            Place = new PlaceId("bench"),
+            Terminals = [new TerminalId("B"), new TerminalId("A")],
+            Contacts = [new Contact(new ContactId("B-A"), [new TerminalId("B"), new TerminalId("A")], new ControlId("key"), [new PositionId("ON")])],
         },
         new()
         {
-            Id = "frame",
+            Id = new PartId("frame"),
             Name = "frame",
             Kind = "body",
-            Place = "bench",
-            Terminals = ["bolt"],
+            Place = new PlaceId("bench"),
+            Terminals = [new TerminalId("bolt")],
         },
     ];
 
     private readonly List<Wire> wires = [];
-    private readonly List<Control> controls = [new("key", "Key", ["OFF", "ON"], "OFF", [])];
+    private readonly List<Control> controls = [new(new ControlId("key"), "Key", [new PositionId("OFF"), new PositionId("ON")], new PositionId("OFF"), [])];
 
     public SmallMachine()
     {
@@ -51,11 +52,11 @@ internal sealed class SmallMachine
         parts.Add(
             new Part
             {
-                Id = id,
+                Id = new PartId(id),
                 Name = id,
                 Kind = kind,
-                Place = "bench",
-                Terminals = terminals,
+                Place = new PlaceId("bench"),
+                Terminals = [.. terminals.Select(TerminalId.Of)],
             }
         );
         return this;
@@ -73,9 +74,9 @@ internal sealed class SmallMachine
     /// <summary>A switch "id.1" to "id.2" worked by a control of its own, OFF or ON.</summary>
     public SmallMachine Switch(string id)
     {
-        controls.Add(new Control(id, id, ["OFF", "ON"], "OFF", []));
+        controls.Add(new Control(new ControlId(id), id, [new PositionId("OFF"), new PositionId("ON")], new PositionId("OFF"), []));
         Part(id, "switch", "1", "2");
-        parts[^1] = parts[^1] with { Contacts = [new Contact("1-2", ["1", "2"], id, ["ON"])] };
+        parts[^1] = parts[^1] with { Contacts = [new Contact(new ContactId("1-2"), [new TerminalId("1"), new TerminalId("2")], new ControlId(id), [new PositionId("ON")])] };
         return this;
     }
 
@@ -84,9 +85,9 @@ internal sealed class SmallMachine
         wires.Add(
             new Wire
             {
-                Id = $"w{wires.Count + 1}",
-                From = new WireEnd(from, "screw"),
-                To = new WireEnd(to, "screw"),
+                Id = new WireId($"w{wires.Count + 1}"),
+                From = new WireEnd(TerminalAddress.Of(from), "screw"),
+                To = new WireEnd(TerminalAddress.Of(to), "screw"),
                 Gauge = "2.5 mm2",
                 LengthM = 0.5,
                 Colours = ["red"],
@@ -96,21 +97,21 @@ internal sealed class SmallMachine
         return this;
     }
 
-    public bool IsWired(string terminal) => wires.Exists(w => w.From.At == terminal || w.To.At == terminal);
+    public bool IsWired(string terminal) => wires.Exists(w => w.From.At.Text == terminal || w.To.At.Text == terminal);
 
     public Circuit Compile()
     {
         var machine = new Machine
         {
             Format = Machine.CurrentFormat,
-            Id = "small",
+            Id = new MachineId("small"),
             Name = "Small",
             Kind = "bench",
             Summary = "For a test.",
             MayDiffer = "It does not.",
             StopByHand = "Nothing turns.",
             TurningCautions = [],
-            Places = [new Place("bench", "bench", "bench", 0, true)],
+            Places = [new Place(new PlaceId("bench"), "bench", "bench", 0, true)],
             Controls = controls,
             Parts = parts,
             Wires = wires,

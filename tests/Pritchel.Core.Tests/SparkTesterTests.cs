@@ -5,9 +5,11 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
@@ -32,8 +34,8 @@ public class SparkTesterTests
     [Fact]
     public void A_magneto_is_bought_with_its_lead_and_a_coil_is_not()
     {
-        Assert.Equal("part:magneto", Fault("hedgerow-mower-2", "magneto/lead").Repair.Id);
-        Assert.Equal("lead:coil", Fault("quay-scooter-3", "coil/lead").Repair.Id);
+        Assert.Equal("part:magneto", Fault("hedgerow-mower-2", "magneto/lead").Repair.Id.Text);
+        Assert.Equal("lead:coil", Fault("quay-scooter-3", "coil/lead").Repair.Id.Text);
     }
 
     [Theory]
@@ -46,8 +48,8 @@ public class SparkTesterTests
             if (Effect(circuit, duty) == EffectKind.Sparks)
             {
                 Assert.Contains(
-                    Conditions.Of(circuit, duty),
-                    c => c is { Quantity: Quantity.Spark, Tester: SparkTesterAt.PlugLead, Off.Count: 0 }
+                    ProcedureCatalogue.Conditions(new TestedDuty(circuit, duty)),
+                    c => c is { Observable: SparkSeen, Tester: SparkTesterAt.PlugLead, Off.Count: 0 }
                 );
             }
         }
@@ -56,13 +58,13 @@ public class SparkTesterTests
     [Fact]
     public void Looking_again_at_the_same_spark_is_not_looking_with_another_eye()
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("run-stand-1"), "sparks-magneto", []);
+        var kit = DiagnosisKit.Build(Shipped.Circuit("run-stand-1"), new DutyId("sparks-magneto"), []);
         var looks = kit
             .Table.Conditions.Select((c, i) => (Condition: c, At: i))
-            .Where(c => c.Condition.Quantity == Quantity.Spark)
+            .Where(c => c.Condition.Observable.Key == Quantity.Spark)
             .Select(c => new ProbePair(c.At, c.Condition.Pairs![0].Red, c.Condition.Pairs[0].Black))
             .ToList();
-        var complaint = new Complaint { Duty = "sparks-magneto", Heard = Heard.Nothing };
+        var complaint = new Complaint { Duty = new DutyId("sparks-magneto"), Heard = Heard.Nothing };
         Beliefs Seen(int times) =>
             Beliefs.Weigh(
                 kit.Table,
@@ -84,7 +86,7 @@ public class SparkTesterTests
     [Fact]
     public void Volts_beside_windings_that_are_not_followed_are_neither_asked_nor_weighed()
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("ridge-twin-1"), "sparks-coil1", []);
+        var kit = DiagnosisKit.Build(Shipped.Circuit("ridge-twin-1"), new DutyId("sparks-coil1"), []);
         var (free, duty) = (kit.Table.Conditions[0], kit.Table.Duty);
         Assert.True(free.IsFree && duty.Speed == DutySpeed.Crank);
         Assert.DoesNotContain(kit.Plan.Allowed(new Situation()), at => at.Condition == 0);
@@ -122,19 +124,19 @@ public class SparkTesterTests
                     new Case
                     {
                         Circuit = circuit,
-                        Settings = [circuit.Setting(Symptoms.Duty(circuit, "sparks-coil").Setting)],
+                        Settings = [circuit.Setting(Symptoms.Duty(circuit, new DutyId("sparks-coil")).Setting)],
                         Speeds = Cranking(circuit),
                         Faults = [new PlantedFault(Fault("quay-scooter-3", fault), 0.5)],
                         SparkTester = tester,
                     }
                 )
-                .Sparks.First(s => s.Part == "coil")
+                .Sparks.First(s => s.Part.Text == "coil")
                 .Level;
         return (At(SparkTesterAt.Nowhere), At(SparkTesterAt.PlugLead), At(SparkTesterAt.Coil));
     }
 
-    private static Dictionary<string, Rpm> Cranking(Circuit circuit) =>
-        circuit.Engines.ToDictionary(e => e.Id, e => new Rpm(e.CrankRpm), StringComparer.Ordinal);
+    private static Dictionary<EngineId, Rpm> Cranking(Circuit circuit) =>
+        circuit.Engines.ToDictionary(e => e.Id, e => new Rpm(e.CrankRpm));
 
     private static EffectKind Effect(Circuit circuit, Duty duty)
     {
@@ -144,5 +146,5 @@ public class SparkTesterTests
         return circuit.DeviceOf(duty.Load).Effect(state).Kind;
     }
 
-    private static Fault Fault(string machine, string id) => Shipped.Circuit(machine).Faults.First(f => f.Id == id);
+    private static Fault Fault(string machine, string id) => Shipped.Circuit(machine).Faults.First(f => f.Id.Text == id);
 }

@@ -75,7 +75,7 @@ public class StarterSolenoidTests
         // pull in; the standing starter (12 mΩ) then leaves 12.5 · 0.013/0.133 = 1.2 V, under the 3 V that hold wants,
         // before it can turn. 0.5 Ω: the windings see 4.3 V of the 7.5 V they want.
         var launch = Shipped.Circuit("harbour-launch-1");
-        var cable = launch.Faults.Single(f => f.Id == "C3@to/joint/resistive");
+        var cable = launch.Faults.Single(f => f.Id.Text == "C3@to/joint/resistive");
         var outcome = Outcome.Of(
             new Case
             {
@@ -99,7 +99,7 @@ public class StarterSolenoidTests
     {
         // Pull-in alone moves it; the contacts then short pull-in out, and nothing holds: chatter.
         var values = Bench.NominalParameters();
-        Bench.Faults.Single(f => f.Id == "sol/hold-open").Apply(values, 1);
+        Bench.Faults.Single(f => f.Id.Text == "sol/hold-open").Apply(values, 1);
         var state = new CircuitState(Bench);
         state.Begin(values);
         Assert.Equal(Settlement.Chatters, state.Move(On));
@@ -115,7 +115,7 @@ public class StarterSolenoidTests
     private static CircuitState Moved(string faultId, double fraction = 1)
     {
         var values = Bench.NominalParameters();
-        var fault = Bench.Faults.Single(f => f.Id == faultId);
+        var fault = Bench.Faults.Single(f => f.Id.Text == faultId);
         fault.Apply(values, fault.Severity.At(fraction));
         var state = new CircuitState(Bench);
         state.Begin(values);
@@ -123,5 +123,5 @@ public class StarterSolenoidTests
         return state;
     }
 
-    private static bool In(CircuitState state) => state.StateAt(Bench.StateOf("sol")) == 1;
+    private static bool In(CircuitState state) => state.StateAt(Bench.StateOf(Texts.Part("sol"))) == 1;
 }

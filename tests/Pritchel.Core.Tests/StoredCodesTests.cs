@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
@@ -9,13 +10,13 @@ namespace Pritchel.Core.Tests;
 public class StoredCodesTests
 {
     private static readonly Lazy<StoredCodes> Stored = new(() =>
-        StoredCodes.Build(Carrier, Symptoms.Duty(Carrier, "runs-ecu"))
+        StoredCodes.Build(Carrier, Symptoms.Duty(Carrier, new DutyId("runs-ecu")))
     );
 
     private static Simulation.Circuit Carrier => Shipped.Circuit("ridge-carrier-4");
 
     private static double Of(string? fault, params string[] read) =>
-        Stored.Value.Of(read, fault is null ? null : Carrier.Faults.First(f => f.Id == fault));
+        Stored.Value.Of(read, fault is null ? null : Carrier.Faults.First(f => f.Id.Text == fault));
 
     [Fact]
     public void A_code_points_at_its_own_circuit_and_away_from_others()

@@ -43,7 +43,7 @@ public class SymptomsTests
     public void A_machine_can_be_complained_of_in_every_circuit_it_has(string machine, params string[] expected)
     {
         // Expected by hand: what an owner of that machine could say is wrong.
-        var ids = Symptoms.Of(Shipped.Circuit(machine)).Select(s => s.Duty.Id).ToHashSet();
+        var ids = Symptoms.Of(Shipped.Circuit(machine)).Select(s => s.Duty.Id.Text).ToHashSet();
         Assert.All(expected, e => Assert.Contains(e, ids));
     }
 
@@ -51,7 +51,7 @@ public class SymptomsTests
     [Fact]
     public void A_fuel_pump_is_looked_for_while_the_engine_is_cranked()
     {
-        var duty = Symptoms.Duty(Shipped.Circuit("ridge-carrier-4"), "does-pump");
+        var duty = Symptoms.Duty(Shipped.Circuit("ridge-carrier-4"), new DutyId("does-pump"));
         Assert.Equal(DutySpeed.Crank, duty.Speed);
     }
 
@@ -74,12 +74,12 @@ public class SymptomsTests
     [InlineData(Quantity.Diode, double.PositiveInfinity)]
     [InlineData(Quantity.Spark, 1.0)]
     [InlineData(Quantity.Volts, -0.4)]
-    public void A_figure_goes_onto_the_scale_and_comes_back(Quantity quantity, double figure)
+    public void A_figure_goes_onto_the_scale_and_comes_back(string quantity, double figure)
     {
-        var scaled = Scale.Of(quantity, figure);
+        var scaled = Texts.Reads(quantity).Scaled(figure);
         Assert.InRange(scaled, -3, 16);
-        Assert.Equal(figure, Scale.Figure(quantity, scaled), 1e-9 * Math.Max(1, double.IsFinite(figure) ? figure : 1));
-        Assert.True(Scale.Noise(Meter.Ordinary, quantity, scaled) > 0);
+        Assert.Equal(figure, Texts.Reads(quantity).Figure(scaled), 1e-9 * Math.Max(1, double.IsFinite(figure) ? figure : 1));
+        Assert.True(Texts.Reads(quantity).Noise(Meter.Ordinary, scaled) > 0);
     }
 
     [Fact]
@@ -90,7 +90,7 @@ public class SymptomsTests
         var hunts = new List<Hunt>();
         foreach (var duty in new[] { "stops-magneto-lever-0", "sparks-magneto" })
         {
-            var kit = DiagnosisKit.Build(circuit, duty, []);
+            var kit = DiagnosisKit.Build(circuit, new DutyId(duty), []);
             var random = new Random(314);
             foreach (
                 var fault in kit
@@ -109,7 +109,7 @@ public class SymptomsTests
             $"{hunts.Count} hunts, right {hunts.Average(h => h.Right ? 1.0 : 0):P1}, readings {hunts.Average(h => h.Readings):0.0}, minutes {hunts.Average(h => h.Minutes.Value):0.0}; "
                 + string.Join(
                     "; ",
-                    hunts.Where(h => !h.Right).Select(h => $"{h.FaultId} → {h.Verdict ?? "none"} at {h.Share:0.00}")
+                    hunts.Where(h => !h.Right).Select(h => $"{h.FaultId} → {h.Verdict?.Text ?? "none"} at {h.Share:0.00}")
                 )
         );
         Assert.True(hunts.Count >= 30);
@@ -121,7 +121,7 @@ public class SymptomsTests
     {
         // In the tractor 24, 25 and 28 meet in SP1, in the main loom; 23 ends in coupling P3.
         var faults = Shipped.Tractor.Faults;
-        string Repair(string id) => faults.Single(f => f.Id == id).Repair.Id;
+        string Repair(string id) => faults.Single(f => f.Id.Text == id).Repair.Id.Text;
         Assert.Equal(Repair("24/chafed"), Repair("25/chafed"));
         Assert.Equal(Repair("24/chafed"), Repair("28/chafed"));
         Assert.NotEqual(Repair("24/chafed"), Repair("23/chafed"));

@@ -1,3 +1,4 @@
+using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
 
@@ -31,7 +32,7 @@ public class TractorTruthTests
                     Setting(Tractor, ("key", key), ("brake", brake), ("blades", blades), ("seat", seat), ("gear", gear))
                 );
                 Assert.Equal(Settlement.Settled, settled);
-                Assert.Equal(cranks ? 1 : 0, state.StateAt(Tractor.StateOf("starter")));
+                Assert.Equal(cranks ? 1 : 0, state.StateAt(Tractor.StateOf(Texts.Part("starter"))));
             }
         }
     }
@@ -58,7 +59,7 @@ public class TractorTruthTests
     {
         // With the coil's own lead off, whether its kill wire finds the block at all.
         var values = Tractor.NominalParameters();
-        Tractor.Faults.Single(f => f.Id == "23@from/joint/open").Apply(values, 1);
+        Tractor.Faults.Single(f => f.Id.Text == "23@from/joint/open").Apply(values, 1);
         var state = new CircuitState(Tractor);
         state.Begin(values);
         state.Move(

@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
@@ -18,23 +19,27 @@ public class TwinEngineTests
     [InlineData("bus.helm", null)]
     [InlineData("99@to", null)]
     public void A_place_has_its_like_on_the_other_engine(string address, string? like) =>
-        Assert.Equal(like, Cruiser.Opposite(address));
+        Assert.Equal(like, Cruiser.Opposite(PointId.Of(address))?.Text);
 
     [Fact]
     public void The_controls_are_put_over_and_shared_ones_stay()
     {
         var turned = Cruiser.Opposite(
-            new Dictionary<string, string>
-            {
-                ["p-key"] = "START",
-                ["p-bank"] = "ON",
-                ["link"] = "off",
-            }
+            new NamedSetting(
+                Texts.Positions(
+                    new Dictionary<string, string>
+                    {
+                        ["p-key"] = "START",
+                        ["p-bank"] = "ON",
+                        ["link"] = "off",
+                    }
+                )
+            )
         )!;
-        Assert.Equal("START", turned["s-key"]);
-        Assert.Equal("ON", turned["s-bank"]);
-        Assert.Equal("off", turned["link"]);
-        Assert.Equal("starboard engine", Cruiser.OtherThan("p-coil.+")!.Name);
+        Assert.Equal("START", turned[new ControlId("s-key")].Text);
+        Assert.Equal("ON", turned[new ControlId("s-bank")].Text);
+        Assert.Equal("off", turned[new ControlId("link")].Text);
+        Assert.Equal("starboard engine", Cruiser.OtherThan(PointId.Of("p-coil.+"))!.Name);
     }
 
     [Theory]

@@ -3,9 +3,11 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
@@ -16,14 +18,14 @@ public class UnexplainedTests
 {
     private static DiagnosisKit Kit => BeliefsTests.Kit;
 
-    private static Reading Read(Quantity quantity, string words, string red, double figure)
+    private static Reading Read(string quantity, string words, string red, double figure)
     {
         var circuit = Kit.Circuit;
         var condition = Kit
             .Table.Conditions.ToList()
-            .FindIndex(c => c.Quantity == quantity && c.Words.Contains(words, StringComparison.Ordinal));
+            .FindIndex(c => c.Observable.Key == quantity && c.Words.Contains(words, StringComparison.Ordinal));
         var at = new ProbePair(condition, circuit.NodeOf(red), circuit.Reference);
-        return new Reading(at, Scale.Of(quantity, figure), SymptomNow.Present);
+        return new Reading(at, Texts.Reads(quantity).Scaled(figure), SymptomNow.Present);
     }
 
     private static Beliefs Believe(params Reading[] readings) =>
@@ -31,7 +33,7 @@ public class UnexplainedTests
             Kit.Table,
             new Complaint
             {
-                Duty = "cranks",
+                Duty = new DutyId("cranks"),
                 Heard = Heard.Nothing,
                 Failed = 3,
                 Tried = 3,
@@ -52,8 +54,8 @@ public class UnexplainedTests
         var found = Unexplained.Of(beliefs);
         Assert.NotNull(found.Two);
         var two = new[] { found.Two.Value.First, found.Two.Value.Second };
-        Assert.Contains(two, f => f.Repair.Id == "part:fuse");
-        Assert.Contains(two, f => f.Repair.Id != "part:fuse");
+        Assert.Contains(two, f => f.Repair.Id.Text == "part:fuse");
+        Assert.Contains(two, f => f.Repair.Id.Text != "part:fuse");
     }
 
     [Fact]
@@ -68,7 +70,7 @@ public class UnexplainedTests
         );
         var found = Unexplained.Of(beliefs);
         Assert.Equal(slipped, found.Odd);
-        Assert.Equal("wire:4", found.WithoutIt?.Id);
+        Assert.Equal("wire:4", found.WithoutIt?.Id.Text);
     }
 
     /// <summary>
@@ -92,7 +94,7 @@ public class UnexplainedTests
         );
         var found = Unexplained.Of(beliefs).Drawn;
         Assert.NotNull(found);
-        Assert.Equal("key.L", found.At);
+        Assert.Equal("key.L", found.At.Text);
         Assert.Contains("key switch S to blade switch", found.Words, StringComparison.Ordinal);
     }
 

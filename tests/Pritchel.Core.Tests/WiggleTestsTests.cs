@@ -5,6 +5,7 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
@@ -17,12 +18,12 @@ namespace Pritchel.Core.Tests;
 /// <summary>Moving, warming and wetting what comes and goes, as tests and as evidence.</summary>
 public class WiggleTestsTests
 {
-    private static readonly Lazy<DiagnosisKit> Cranks = new(() => DiagnosisKit.Build(Shipped.Tractor, "cranks", []));
+    private static readonly Lazy<DiagnosisKit> Cranks = new(() => DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), []));
 
     private static Complaint Seldom { get; } =
         new()
         {
-            Duty = "cranks",
+            Duty = new DutyId("cranks"),
             Heard = Heard.Nothing,
             Failed = 1,
             Tried = 5,
@@ -34,16 +35,16 @@ public class WiggleTestsTests
             complaint,
             Meter.Ordinary,
             [],
-            new SideEvidence([], [], provocations: new WiggleEvidence(tried, complaint))
+            new SideEvidence([], [], wiggles: new WiggleEvidence(tried, complaint))
         );
 
     private static Wiggle Stirred(string place, bool changed, WiggledBy by = WiggledBy.Moving) =>
-        new(Cranks.Value.WiggleTests.Find(place, null)!, by, changed);
+        new(Cranks.Value.WiggleTests.Find(new PlaceId(place), null)!, by, changed);
 
     private static double At(Beliefs beliefs, string place) =>
         beliefs
             .Suspects.Where(s =>
-                s.Repair is { } repair && Cranks.Value.WiggleTests.Find(place, null)!.Repairs.Contains(repair.Id)
+                s.Repair is { } repair && Cranks.Value.WiggleTests.Find(new PlaceId(place), null)!.Repairs.Contains(repair.Id)
             )
             .Sum(s => s.Share);
 
@@ -58,9 +59,9 @@ public class WiggleTestsTests
         string holdsNot
     )
     {
-        var repairs = Cranks.Value.WiggleTests.Find(place, null)!.Repairs;
-        Assert.All(holds.Split(' '), r => Assert.Contains(r, repairs));
-        Assert.All(holdsNot.Split(' '), r => Assert.DoesNotContain(r, repairs));
+        var repairs = Cranks.Value.WiggleTests.Find(new PlaceId(place), null)!.Repairs;
+        Assert.All(holds.Split(' '), r => Assert.Contains(RepairId.Of(r), repairs));
+        Assert.All(holdsNot.Split(' '), r => Assert.DoesNotContain(RepairId.Of(r), repairs));
     }
 
     [Fact]
@@ -105,12 +106,12 @@ public class WiggleTestsTests
     public void What_has_been_stirred_and_what_cannot_be_reached_are_not_offered_again()
     {
         var beliefs = Believe(Cranks.Value, Seldom, Stirred("fender", false));
-        var shut = new Situation { Unreachable = new HashSet<string> { "tray" } };
+        var shut = new Situation { Unreachable = new HashSet<PlaceId> { new("tray") } };
         var offered = Cranks.Value.WiggleTests.Best(beliefs, shut, 40);
-        Assert.DoesNotContain(offered, p => p.Reach.Place.Id == "tray");
+        Assert.DoesNotContain(offered, p => p.Reach.Place.Id.Text == "tray");
         Assert.DoesNotContain(
             offered,
-            p => p.By == WiggledBy.Moving && p.Reach.Alone is null && p.Reach.Place.Id == "fender"
+            p => p.By == WiggledBy.Moving && p.Reach.Alone is null && p.Reach.Place.Id.Text == "fender"
         );
     }
 
@@ -127,7 +128,7 @@ public class WiggleTestsTests
     public void What_is_watched_is_safe_and_shows_it(string machine, string duty, Heard heard)
     {
         var circuit = Shipped.Circuit(machine);
-        var kit = DiagnosisKit.BuildCoarse(circuit, Symptoms.Duty(circuit, duty), []);
+        var kit = DiagnosisKit.BuildCoarse(circuit, Symptoms.Duty(circuit, new DutyId(duty)), []);
         var complaint = Seldom with { Duty = kit.Table.Duty.Id, Heard = heard };
         var beliefs = Believe(kit, complaint);
         var offered = kit.WiggleTests.Best(beliefs, new Situation(), 40);
@@ -140,7 +141,7 @@ public class WiggleTestsTests
             }
 
             var condition = stir.Watch?.Condition ?? kit.Table.Conditions[0];
-            Assert.True(stir.Reach.Place.EngineMayTurn || !condition.MayTurnEngine, stir.Reach.Place.Id);
+            Assert.True(stir.Reach.Place.EngineMayTurn || !condition.MayTurnEngine, stir.Reach.Place.Id.Text);
             Assert.Null(condition.Jump);
             if (stir.Watch is { } watch)
             {
@@ -183,7 +184,7 @@ public class WiggleTestsTests
     public void A_hidden_fault_answers_as_often_as_it_should()
     {
         var kit = Cranks.Value;
-        var fault = Shipped.Tractor.Faults.First(f => f.Id == "P2/1/resistive");
+        var fault = Shipped.Tractor.Faults.First(f => f.Id.Text == "P2/1/resistive");
         var hidden = HiddenFault.Hide(
             kit.Table,
             fault,
@@ -202,7 +203,7 @@ public class WiggleTestsTests
                         kit.WiggleTests.Plan(
                             Believe(kit, hidden.Complaint),
                             new Situation(),
-                            kit.WiggleTests.Find(place, null)!,
+                            kit.WiggleTests.Find(new PlaceId(place), null)!,
                             WiggledBy.Moving
                         )! with
                         {
@@ -210,7 +211,7 @@ public class WiggleTestsTests
                         }
                     )
                 );
-        Assert.InRange(Changes(fault.Repair.Place), 240 - 30, 240 + 30);
+        Assert.InRange(Changes(fault.Repair.Place.Text), 240 - 30, 240 + 30);
         Assert.InRange(Changes("dash"), 5, 35);
     }
 
@@ -220,14 +221,14 @@ public class WiggleTestsTests
         RecordedEvent[] history =
         [
             new(1, DateTimeOffset.UnixEpoch, new ComplaintMade(Seldom)),
-            new(2, DateTimeOffset.UnixEpoch, new Wiggled("dash", null, WiggledBy.Moving, true, null)),
+            new(2, DateTimeOffset.UnixEpoch, new Wiggled(new PlaceId("dash"), null, WiggledBy.Moving, true, null)),
         ];
         JobDiagnosis Of(params RecordedEvent[] events) =>
             JobDiagnosis.Of(JobState.Of(events), Cranks.Value, Meter.Ordinary);
         var (before, after) = (Of(history[0]), Of(history));
         var undone = Of([.. history, new RecordedEvent(3, DateTimeOffset.UnixEpoch, new Undone(2))]);
         Assert.True(At(after.Beliefs, "dash") > At(before.Beliefs, "dash"));
-        Assert.Contains("dash", after.Situation.Opened);
+        Assert.Contains(new PlaceId("dash"), after.Situation.Opened);
         Assert.Equal(before.Beliefs.Suspects, undone.Beliefs.Suspects);
         Assert.Empty(undone.Situation.Opened);
     }

@@ -2,11 +2,12 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Tests;
 
@@ -48,11 +49,11 @@ public sealed class FirstTestPageTests(Host host) : IClassFixture<Host>
     {
         var json = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "harbour-launch-1.json"));
         var circuit = Circuit.Compile(MachineFile.Read(json).Machine!);
-        var coarse = DiagnosisKit.BuildCoarse(circuit, Symptoms.Duty(circuit, "cranks"), []);
+        var coarse = DiagnosisKit.BuildCoarse(circuit, Symptoms.Duty(circuit, new DutyId("cranks")), []);
         var conditions = coarse.Table.Conditions;
         var c = Enumerable
             .Range(0, conditions.Count)
-            .First(i => !coarse.Table.HasFigures(i) && conditions[i].Quantity == Quantity.Ohms);
+            .First(i => !coarse.Table.HasFigures(i) && conditions[i].Observable is DeadOhms);
         var (red, black) = conditions[c].Pairs![0];
         return Uri.EscapeDataString($"{c};{coarse.Points.At(red).Address};{coarse.Points.At(black).Address}");
     }

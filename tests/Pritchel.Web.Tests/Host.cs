@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Tests;
 
@@ -27,7 +28,21 @@ public sealed class Host : WebApplicationFactory<Program>
     public string Folder => folder;
 
     protected override void ConfigureWebHost(IWebHostBuilder builder) =>
-        builder.ConfigureTestServices(services => services.AddSingleton(new StartOptions(folder, Demo: false, [])));
+        builder.ConfigureTestServices(services =>
+            services.AddSingleton(
+                new WorkshopOptions(folder)
+                {
+                    Demo = false,
+                    WorksAhead = false,
+                    TableFolder = Tables,
+                }
+            )
+        );
+
+    // One for all hosts of a run: what one has worked out, none works out again.
+    private static readonly string Tables =
+        Environment.GetEnvironmentVariable("PRITCHEL_TEST_TABLES")
+        ?? Directory.CreateTempSubdirectory("pritchel-tables").FullName;
 
     public HttpClient Browser() => CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = true });
 

@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
@@ -37,6 +38,8 @@ public class SensorWordsTests
             .Machine!;
         var circuit = Circuit.Compile(machine);
         var kit = DiagnosisKit.Sketch(circuit, Symptoms.Of(circuit)[0].Duty, []);
-        return kit.Table.Conditions[0] with { Setting = circuit.Setting(setting) };
+        return kit.Table.Conditions[0] with { Setting = circuit.Setting(
+                setting.ToDictionary(s => new ControlId(s.Key), s => new PositionId(s.Value))
+            ) };
     }
 }

@@ -9,6 +9,9 @@ import { chromium } from "playwright-core";
 
 const program = fileURLToPath(new URL("../../src/Pritchel.Web/bin/Release/net10.0/Pritchel.Web.dll", import.meta.url));
 
+// One for all starts of a run: what one has worked out, none works out again.
+const tables = process.env.PRITCHEL_TEST_TABLES ?? (await mkdtemp(join(tmpdir(), "pritchel-tables-")));
+
 /** A port nobody listens on just now. */
 function freePort() {
   return new Promise((resolve, reject) => {
@@ -33,7 +36,7 @@ export class App {
   }
 
   async restart() {
-    this.process = spawn("dotnet", [program, "--urls", this.url, "--data", this.folder, ...this.options], { stdio: ["ignore", "ignore", "inherit"] });
+    this.process = spawn("dotnet", [program, "--urls", this.url, "--data", this.folder, "--no-ahead", "--tables-at", tables, ...this.options], { stdio: ["ignore", "ignore", "inherit"] });
     for (let tries = 0; tries < 240; tries++) {
       if (this.process.exitCode !== null) throw new Error(`the application stopped with ${this.process.exitCode}`);
       const answered = await fetch(this.url).then((r) => r.ok, () => false);

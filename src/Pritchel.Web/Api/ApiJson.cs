@@ -1,6 +1,6 @@
-using Pritchel.Workshop;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
 

@@ -5,8 +5,9 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Simulation.Devices;
+using Pritchel.Data.Events;
 
-namespace Pritchel.Data.Events;
+namespace Pritchel.Data;
 
 /// <summary>
 /// Brings events of an older format over, all in one transaction. What cannot be read stays as it is and is told when its

@@ -4,7 +4,7 @@ using Pritchel.Core.Machines;
 namespace Pritchel.Core.Faults;
 
 /// <summary>A fault inside a part, cured by replacing the part.</summary>
-internal static class PartFault
+public static class PartFault
 {
     /// <summary>Makes one.</summary>
     /// <param name="part">The part.</param>

@@ -106,7 +106,7 @@ public sealed class ComplaintRules
         {
             yield return new(
                 "failed",
-                $"Failed tries: {told.Failed} is not among the {told.Tried} tries made; 0 to {told.Tried} can have failed."
+                $"Failed tries: {told.Failed} is more than the {told.Tried} tries made; at most as many can have failed."
             );
         }
 

@@ -8,7 +8,7 @@ using Pritchel.Core.Units;
 namespace Pritchel.Core.Simulation;
 
 /// <summary>One resistance inside a part, between two of its terminals: a coil, a contact, a winding.</summary>
-internal sealed class Resistance
+public sealed class Resistance
 {
     private readonly Part part;
 

@@ -13,15 +13,15 @@ internal static class MachineLists
         Write(
             machine.Wires.Select(w => new
             {
-                wire = w.Id,
+                wire = w.Id.Text,
                 colours = string.Join('/', w.Colours),
                 gauge = w.Gauge,
                 lengthM = w.LengthM,
                 zone = w.Zone,
-                from = w.From.At,
+                from = w.From.At.Text,
                 fromInWords = MachineWords.Terminal(machine, w.From.At),
                 fromJoint = w.From.Joint,
-                to = w.To.At,
+                to = w.To.At.Text,
                 toInWords = MachineWords.Terminal(machine, w.To.At),
                 toJoint = w.To.Joint,
             })
@@ -37,10 +37,10 @@ internal static class MachineLists
                     var place = MachineWords.PlaceOf(machine, part);
                     return new
                     {
-                        at = j.End.At,
+                        at = j.End.At.Text,
                         inWords = MachineWords.Terminal(machine, j.End.At),
                         joint = j.End.Joint,
-                        wire = j.Wire.Id,
+                        wire = j.Wire.Id.Text,
                         colours = string.Join('/', j.Wire.Colours),
                         place = place.Name,
                         minutes = place.Minutes,

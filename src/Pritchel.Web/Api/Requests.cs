@@ -12,7 +12,7 @@ namespace Pritchel.Web.Api;
 /// <summary>A fault to plant.</summary>
 /// <param name="Id">Fault id, as /faults lists them.</param>
 /// <param name="Severity">0 mildest to 1 worst; 0.5 when left out.</param>
-public sealed record FaultRequest(string Id, double? Severity);
+public sealed record FaultRequest(string Id, double? Severity = null);
 
 /// <summary>What to measure.</summary>
 public sealed record MeasureRequest
@@ -217,19 +217,19 @@ public sealed record NothingRequest;
 /// <summary>A clip lead over the verdict's place.</summary>
 /// <param name="Worked">With the lead on: whether the duty was done.</param>
 /// <param name="FailsAgain">With the lead off again: whether it failed as before.</param>
-public sealed record LeadRequest(bool? Worked, bool? FailsAgain);
+public sealed record LeadRequest(bool? Worked = null, bool? FailsAgain = null);
 
 /// <summary>What was done.</summary>
 /// <param name="Done">In words.</param>
-/// <param name="Parts">Parts used.</param>
 /// <param name="Minutes">Minutes it took.</param>
-public sealed record RepairRequest(string Done, string? Parts, double Minutes);
+/// <param name="Parts">Parts used.</param>
+public sealed record RepairRequest(string Done, double Minutes, string? Parts = null);
 
 /// <summary>One check of the proof.</summary>
 /// <param name="Check">Its id, as GET proof gives it.</param>
 /// <param name="Passed">Whether it passed, when it is judged by eye.</param>
 /// <param name="Reading">What was read, when it is a reading.</param>
-public sealed record ProofRequest(string Check, bool? Passed, string? Reading);
+public sealed record ProofRequest(string Check, bool? Passed = null, string? Reading = null);
 
 /// <summary>A bypass taken out.</summary>
 /// <param name="Bypass">Its id, as the job's openBypasses give it.</param>
@@ -237,4 +237,4 @@ public sealed record BypassRequest(string Bypass);
 
 /// <summary>A job closed.</summary>
 /// <param name="Note">Closing remark.</param>
-public sealed record CloseRequest(string? Note);
+public sealed record CloseRequest(string? Note = null);

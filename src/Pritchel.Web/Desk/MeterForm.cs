@@ -82,6 +82,12 @@ public static class MeterForm
         var file = new JsonObject { ["name"] = name.Trim() };
         foreach (var figure in Figures)
         {
+            if (!typed.ContainsKey(figure.Name))
+            {
+                // A form of before this figure was asked for: an ordinary meter's stands.
+                continue;
+            }
+
             if (Number(typed.GetValueOrDefault(figure.Name)) is { } number)
             {
                 file[figure.Name] = figure.Name.EndsWith("Counts", StringComparison.Ordinal)

@@ -1,0 +1,162 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+using Pritchel.Data;
+
+namespace Pritchel.Web.Tests;
+
+/// <summary>A record that was hurt: what can be read is shown, what cannot is named, nothing is written over.</summary>
+public sealed class HurtRecordTests : IDisposable
+{
+    private readonly string folder = Directory.CreateTempSubdirectory("pritchel-hurt").FullName;
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private string Record => Path.Combine(folder, "pritchel.db");
+
+    public void Dispose()
+    {
+        SqliteConnection.ClearAllPools();
+        Directory.Delete(folder, recursive: true);
+    }
+
+    [Theory]
+    [InlineData("UPDATE JobEvents SET Body = substr(Body, 1, 30) WHERE JobId = 1 AND Sequence = 2", "T-0001: Entry 2")]
+    [InlineData("UPDATE JobEvents SET Body = '' WHERE JobId = 1 AND Sequence = 1", "T-0001: Entry 1")]
+    [InlineData("UPDATE Machines SET Json = '{}' WHERE MachineId = 'orchard-tractor-4'", "machine orchard-tractor-4")]
+    [InlineData("INSERT INTO Settings (Name, Value) VALUES ('meter', 'not json')", "The meter in use cannot be read")]
+    public async Task One_bad_row_is_set_aside_and_named_and_everything_else_works(string hurt, string named)
+    {
+        await PrepareAsync();
+        await using (var connection = new SqliteConnection(RecordFile.ConnectionString(folder)))
+        {
+            await connection.OpenAsync(Cancel);
+            await using var command = connection.CreateCommand();
+            command.CommandText = hurt;
+            Assert.Equal(1, await command.ExecuteNonQueryAsync(Cancel));
+        }
+
+        await using var host = new Host(folder);
+        var client = host.Browser();
+        var bench = await client.GetStringAsync("/", Cancel);
+        Assert.Contains(named, bench, StringComparison.Ordinal);
+        foreach (var address in new[] { "/machines", "/machines/hedgerow-mower-2", "/meter", "/api/v1/jobs", "/jobs/T-0002" })
+        {
+            var other = await client.GetAsync(address, Cancel);
+            Assert.True(
+                other.IsSuccessStatusCode || (named.Contains("orchard", StringComparison.Ordinal) && address == "/jobs/T-0002"),
+                $"{address}: {other.StatusCode}"
+            );
+        }
+
+        var hurtJob = await client.GetAsync("/jobs/T-0001/sheet", Cancel);
+        Assert.NotEqual(HttpStatusCode.InternalServerError, hurtJob.StatusCode);
+    }
+
+    [Fact]
+    public async Task Nothing_is_added_to_a_job_of_which_not_all_is_known()
+    {
+        await PrepareAsync();
+        await using (var connection = new SqliteConnection(RecordFile.ConnectionString(folder)))
+        {
+            await connection.OpenAsync(Cancel);
+            await using var command = connection.CreateCommand();
+            command.CommandText =
+                "INSERT INTO JobEvents (JobId, Sequence, AtUtc, Body) VALUES (1, 3, '2026-11-27', '{\"kind\":\"sung\",\"v\":2}')";
+            await command.ExecuteNonQueryAsync(Cancel);
+        }
+
+        await using var host = new Host(folder);
+        var client = host.Browser();
+        Assert.True((await client.GetAsync("/jobs/T-0001", Cancel)).IsSuccessStatusCode);
+        var refused = await client.PostAsJsonAsync("/api/v1/jobs/T-0001/help", new { alone = true }, Cancel);
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("cannot be read here", await refused.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_damaged_key_closes_no_page()
+    {
+        await PrepareAsync();
+        await File.WriteAllTextAsync(Path.Combine(folder, "keys", "key-of-old.xml"), "<key", Cancel);
+        await File.WriteAllTextAsync(Path.Combine(folder, "keys", "key-empty.xml"), "", Cancel);
+        await using var host = new Host(folder);
+        Assert.True((await host.Browser().GetAsync("/jobs/T-0001", Cancel)).IsSuccessStatusCode);
+    }
+
+    [Fact]
+    public async Task An_empty_a_foreign_and_a_newer_file_are_refused_in_words_and_left_alone()
+    {
+        await File.WriteAllBytesAsync(Record, [], Cancel);
+        Assert.Contains("is empty", await RefusedAsync(), StringComparison.Ordinal);
+        Assert.Equal(0, new FileInfo(Record).Length);
+
+        await File.WriteAllTextAsync(Record, new string('x', 4096), Cancel);
+        Assert.Contains("is not a record of this program", await RefusedAsync(), StringComparison.Ordinal);
+
+        File.Delete(Record);
+        await PrepareAsync();
+        await using (var connection = new SqliteConnection(RecordFile.ConnectionString(folder)))
+        {
+            await connection.OpenAsync(Cancel);
+            await using var command = connection.CreateCommand();
+            command.CommandText = "INSERT INTO __EFMigrationsHistory VALUES ('29990101000000_Later', '99.0.0')";
+            await command.ExecuteNonQueryAsync(Cancel);
+        }
+
+        Assert.Contains("newer version", await RefusedAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_start_that_was_stopped_in_its_migration_does_not_stop_the_next()
+    {
+        await using (
+            var context = new PritchelContext(
+                new DbContextOptionsBuilder<PritchelContext>().UseSqlite($"Data Source={Record};Pooling=False").Options
+            )
+        )
+        {
+            // As a kill left it: the first migration is in, the second waits, and its lock is held by nobody.
+            await context.GetService<IMigrator>().MigrateAsync("First", Cancel);
+            await context.Database.ExecuteSqlRawAsync(
+                "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL)",
+                Cancel
+            );
+            await context.Database.ExecuteSqlRawAsync(
+                "INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-11-27')",
+                Cancel
+            );
+        }
+
+        await File.WriteAllTextAsync(Record + ".new", "half a record", Cancel);
+        await RecordFile.PrepareAsync(folder, TimeProvider.System, Cancel).WaitAsync(TimeSpan.FromSeconds(20), Cancel);
+        await using var host = new Host(folder);
+        Assert.True((await host.Browser().GetAsync("/", Cancel)).IsSuccessStatusCode);
+    }
+
+    /// <summary>A record with two jobs in it.</summary>
+    private async Task PrepareAsync()
+    {
+        await using (var host = new Host(folder))
+        {
+            await Talk.OpenJobAsync(host.Browser());
+            await Talk.OpenJobAsync(host.Browser());
+        }
+
+        SqliteConnection.ClearAllPools();
+    }
+
+    private async Task<string> RefusedAsync()
+    {
+        SqliteConnection.ClearAllPools();
+        return (
+            await Assert.ThrowsAsync<RecordRefusedException>(() =>
+                RecordFile.PrepareAsync(folder, TimeProvider.System, Cancel)
+            )
+        ).Message;
+    }
+}

@@ -1,0 +1,92 @@
+using Microsoft.Extensions.Logging.Abstractions;
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Tests;
+
+/// <summary>Prediction tables on disk.</summary>
+public sealed class TableFolderTests : IDisposable
+{
+    private static readonly Lazy<(MachineVersion Machine, Duty Duty, PredictionTable Table)> Mower = new(() =>
+    {
+        var json = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "hedgerow-mower-2.json"));
+        var machine = MachineVersion.Compile("hedgerow-mower-2", 1, json);
+        var duty = machine.Duty(new DutyId("stops-magneto-lever-0"))!;
+        return (machine, duty, PredictionTable.Build(machine.Circuit, duty, []));
+    });
+
+    private readonly string folder = Directory.CreateTempSubdirectory("pritchel-tables").FullName;
+
+    private static (MachineVersion Machine, Duty Duty, PredictionTable Table) Made => Mower.Value;
+
+    public void Dispose() => Directory.Delete(folder, recursive: true);
+
+    [Fact]
+    public void A_table_read_back_gives_the_same_beliefs_to_the_last_digit()
+    {
+        var tables = Folder(1000);
+        var key = TableFolder.KeyOf(Made.Machine, Made.Duty, [], Meter.Ordinary);
+        tables.Keep(key, Made.Table);
+        var read = tables.Find(key, Made.Machine.Circuit, Made.Duty, [], Meter.Ordinary)!;
+        var complaint = new Complaint { Duty = Made.Duty.Id, Heard = Heard.Nothing };
+        var (before, after) = (
+            Beliefs.Weigh(Made.Table, complaint, Meter.Ordinary, []),
+            Beliefs.Weigh(read, complaint, Meter.Ordinary, [])
+        );
+        Assert.Equal(before.Suspects.Select(s => (s.Id, s.Share)), after.Suspects.Select(s => (s.Id, s.Share)));
+    }
+
+    [Fact]
+    public void Another_meter_another_setting_or_another_drawing_is_another_table()
+    {
+        var own = TableFolder.KeyOf(Made.Machine, Made.Duty, [], Meter.Ordinary);
+        var meter = Meter.Ordinary with { Input = new Core.Units.Ohms(1e6) };
+        Assert.NotEqual(own, TableFolder.KeyOf(Made.Machine, Made.Duty, [], meter));
+        Assert.NotEqual(own, TableFolder.KeyOf(Made.Machine, Made.Duty with { Speed = DutySpeed.Work }, [], Meter.Ordinary));
+        Assert.NotEqual(
+            own,
+            TableFolder.KeyOf(Made.Machine, Made.Duty, [AlterationId.Off(new WireId("1"))], Meter.Ordinary)
+        );
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(100)]
+    public void A_table_that_was_cut_short_or_written_over_is_worked_out_again(int bytes)
+    {
+        var tables = Folder(1000);
+        var key = TableFolder.KeyOf(Made.Machine, Made.Duty, [], Meter.Ordinary);
+        tables.Keep(key, Made.Table);
+        var file = Directory.EnumerateFiles(folder).Single();
+        File.WriteAllBytes(file, File.ReadAllBytes(file)[..bytes]);
+        Assert.Null(tables.Find(key, Made.Machine.Circuit, Made.Duty, [], Meter.Ordinary));
+    }
+
+    [Fact]
+    public void What_is_used_least_goes_when_there_is_no_more_room()
+    {
+        var tables = Folder(1);
+        tables.Keep("first", Made.Table);
+        var size = new FileInfo(Directory.EnumerateFiles(folder).Single()).Length;
+        var fit = (int)(1024 * 1024 / size);
+        for (var t = 0; t < fit + 2; t++)
+        {
+            tables.Keep($"table{t}", Made.Table);
+        }
+
+        Assert.False(tables.Has("first"));
+        Assert.True(tables.Has($"table{fit + 1}"));
+        Assert.InRange(new DirectoryInfo(folder).EnumerateFiles().Sum(f => f.Length), size, 1024 * 1024);
+    }
+
+    private TableFolder Folder(int megabytes) =>
+        new(
+            new WorkshopOptions(folder) { TableFolder = folder, TableMegabytes = megabytes },
+            NullLogger<TableFolder>.Instance
+        );
+}

@@ -1,4 +1,3 @@
-using Pritchel.Core.Identity;
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
@@ -7,12 +6,13 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Practice;
 using Pritchel.Core.Observables;
+using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 

@@ -1,4 +1,3 @@
-using Pritchel.Workshop;
 using System.Diagnostics;
 using System.Globalization;
 using Microsoft.AspNetCore.Hosting;
@@ -7,6 +6,7 @@ using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
 using Pritchel.Core.Metering;
 using Pritchel.Web;
+using Pritchel.Workshop;
 
 namespace Pritchel.Bench;
 

@@ -1,5 +1,3 @@
-using Pritchel.Workshop;
-using Pritchel.Core.Identity;
 using System.Diagnostics;
 using System.Globalization;
 using System.Net;
@@ -14,11 +12,13 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Web;
 using Pritchel.Web.Pages.Machines.Making;
+using Pritchel.Workshop;
 
 namespace Pritchel.Bench;
 

@@ -8,6 +8,7 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;

@@ -15,7 +15,7 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
     /// Reads "--data DIR", "--empty", "--no-ahead", "--tables MB" and "--tables-at DIR", and leaves the rest. Without "--urls" it listens on
     /// loopback only.
     /// </summary>
-    /// <exception cref="ArgumentException">A size is none.</exception>
+    /// <exception cref="FormatException">A size is none.</exception>
     public static StartOptions Parse(string[] args)
     {
         var (data, demo, ahead, host) = ("data", true, true, new List<string>());
@@ -76,7 +76,7 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
         int.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out var megabytes)
         && megabytes <= MostTableMegabytes
             ? megabytes
-            : throw new ArgumentException($"--tables: “{typed}” is no size; type megabytes from 0 to {MostTableMegabytes}.");
+            : throw new FormatException($"--tables: “{typed}” is no size; type megabytes from 0 to {MostTableMegabytes}.");
 
     /// <summary>Static files: beside the program once published, in the source tree while building.</summary>
     public static string WebRoot()

@@ -7,7 +7,8 @@ namespace Pritchel.Workshop;
 
 /// <summary>The last few machines used, compiled.</summary>
 /// <param name="scopes">Opens the record.</param>
-public sealed class MachineShelf(IServiceScopeFactory scopes)
+/// <param name="tables">Where what was worked out of a machine is kept.</param>
+public sealed class MachineShelf(IServiceScopeFactory scopes, TableFolder tables)
 {
     private const int Most = 48;
 
@@ -33,6 +34,6 @@ public sealed class MachineShelf(IServiceScopeFactory scopes)
             .JsonAsync(wanted.Id, wanted.Version);
         return json is null
             ? throw new UnreadableMachineException(wanted.Id, wanted.Version)
-            : MachineVersion.Compile(wanted.Id, wanted.Version, json);
+            : MachineVersion.Compile(wanted.Id, wanted.Version, json, tables);
     }
 }

@@ -22,10 +22,11 @@ public sealed class MachineVersion
         .WithAtomicGetOrAdd()
         .Build();
 
-    private MachineVersion(string id, int version, Circuit circuit, string content)
+    private MachineVersion(string id, int version, Circuit circuit, string content, TableFolder? tables)
     {
         (Id, Version, Circuit, Content) = (id, version, circuit, content);
-        symptoms = new Lazy<IReadOnlyList<Symptom>>(() => Core.Diagnosis.Complaints.Symptoms.Of(circuit));
+        IReadOnlyList<Symptom> Find() => Core.Diagnosis.Complaints.Symptoms.Of(circuit);
+        symptoms = new Lazy<IReadOnlyList<Symptom>>(() => tables?.Symptoms(content, Find) ?? Find());
     }
 
     /// <summary>Machine.</summary>
@@ -51,8 +52,12 @@ public sealed class MachineVersion
         Machine.Index.Duty(duty) ?? Symptoms.FirstOrDefault(s => s.Duty.Id == duty)?.Duty;
 
     /// <summary>Compiles a version as the record has it.</summary>
+    /// <param name="id">Machine.</param>
+    /// <param name="version">Its version.</param>
+    /// <param name="json">Its file.</param>
+    /// <param name="tables">Where what was worked out of it is kept; null for nowhere.</param>
     /// <exception cref="UnreadableMachineException">Its file cannot be read here.</exception>
-    public static MachineVersion Compile(string id, int version, string json)
+    public static MachineVersion Compile(string id, int version, string json, TableFolder? tables = null)
     {
         if (MachineFile.Read(json).Machine is not { } machine)
         {
@@ -60,7 +65,7 @@ public sealed class MachineVersion
         }
 
         var content = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(json)));
-        return new MachineVersion(id, version, Circuit.Compile(machine), content);
+        return new MachineVersion(id, version, Circuit.Compile(machine), content, tables);
     }
 
     /// <summary>

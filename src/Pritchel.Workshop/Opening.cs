@@ -23,7 +23,7 @@ public sealed class Opening(
     Predictor predictor,
     TimeProvider clock,
     ILogger<Opening> log
-) : IHostedService
+) : IHostedService, IDisposable
 {
     private readonly CancellationTokenSource stopping = new();
 
@@ -46,6 +46,9 @@ public sealed class Opening(
 
     /// <inheritdoc/>
     public Task StopAsync(CancellationToken cancellationToken) => stopping.CancelAsync();
+
+    /// <inheritdoc/>
+    public void Dispose() => stopping.Dispose();
 
     private async Task AddShippedAsync(MachineStore machines, CancellationToken cancel)
     {

@@ -1,7 +1,9 @@
 using System.IO.Compression;
 using System.Security.Cryptography;
 using System.Text;
+using System.Text.Json;
 using Microsoft.Extensions.Logging;
+using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
@@ -86,6 +88,42 @@ public sealed class TableFolder
             log.LogWarning(e, "Table {Key} cannot be used and is worked out again.", key);
             return null;
         }
+    }
+
+    /// <summary>What a machine can be complained of, kept once it has been worked out.</summary>
+    /// <param name="content">Digest of the machine's file.</param>
+    /// <param name="work">Works it out.</param>
+    public IReadOnlyList<Symptom> Symptoms(string content, Func<IReadOnlyList<Symptom>> work)
+    {
+        var path = Path.Combine(folder, $"{Code}-{content}.symptoms");
+        try
+        {
+            if (File.Exists(path) && JsonSerializer.Deserialize<List<Symptom>>(File.ReadAllText(path)) is { } kept)
+            {
+                return kept;
+            }
+        }
+        catch (Exception e) when (e is IOException or JsonException or UnauthorizedAccessException)
+        {
+            log.LogWarning(e, "{Path} cannot be used and is worked out again.", path);
+        }
+
+        var made = work();
+        try
+        {
+            lock (door)
+            {
+                Directory.CreateDirectory(folder);
+                File.WriteAllText(path + ".new", JsonSerializer.Serialize(made));
+                File.Move(path + ".new", path, overwrite: true);
+            }
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            log.LogWarning(e, "{Path} could not be kept.", path);
+        }
+
+        return made;
     }
 
     /// <summary>Keeps a table, and drops the least used where there is no more room. One that cannot be kept is let go.</summary>

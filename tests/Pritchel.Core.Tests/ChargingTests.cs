@@ -52,7 +52,7 @@ public class ChargingTests
         // One winding into a short: I = kω/√(R² + (ωL)²), which grows with speed and comes to k/L.
         // Its wire chafed through, 20 mΩ, is the short, and its millivolts the ammeter; joint and mount add 4 mΩ.
         var single = Example.Of("half-wave-charge");
-        var chafed = single.Case("key=OFF", rpm, "w3/chafed:0");
+        var chafed = single.Case("key=OFF", rpm, "w3/chafed:1");
         var amps = single.Volts(chafed, "w3@from", "block.lug", MeterFunction.AcVolts) / 0.02;
         var omega = 2 * Math.PI * rpm / 60 * 5;
         var impedance = Math.Sqrt((0.424 * 0.424) + Math.Pow(omega * 2.5e-3, 2));
@@ -64,7 +64,7 @@ public class ChargingTests
     public void Rectified_current_saturates_as_the_square_root_law_says()
     {
         // I ≈ I∞·√(1 − (ω₀/ω)²) above the cut-in speed ω₀: two of its points fix it, the third must agree.
-        const string Unheld = "battery/flat:1 regulator/overcharging";
+        const string Unheld = "battery/flat:0 regulator/overcharging";
         double Amps(double rpm) => Shunt.Outcome("key=OFF", rpm, Unheld).Charges[new PartId("battery")];
         double Law(double rpm, double most, double cutIn) => most * Math.Sqrt(1 - Math.Pow(cutIn / rpm, 2));
 
@@ -102,7 +102,7 @@ public class ChargingTests
 
     [Fact]
     public void A_flat_battery_holds_an_honest_source_down_for_a_while() =>
-        Assert.InRange(Shunt.Outcome("key=ON", 1500, "battery/flat:1").BatteryVolts[new PartId("battery")], 12.3, 13.6);
+        Assert.InRange(Shunt.Outcome("key=ON", 1500, "battery/flat:0").BatteryVolts[new PartId("battery")], 12.3, 13.6);
 
     [Fact]
     public void A_full_battery_that_is_not_charged_stays_at_its_rest_volts() =>
@@ -137,8 +137,8 @@ public class ChargingTests
 
         // On a winding with one end grounded it drains: 12.57 V over 0.4 Ω and the diode's 20 mΩ to 1 Ω.
         var half = Example.Of("half-wave-charge");
-        Assert.True(half.Outcome("key=ON", faults: "rectifier/shorted:0").Charges[new PartId("battery")] < -20);
-        Assert.InRange(half.Outcome("key=OFF", faults: "rectifier/shorted:0").Charges[new PartId("battery")], -0.01, 0.01);
+        Assert.True(half.Outcome("key=ON", faults: "rectifier/shorted:1").Charges[new PartId("battery")] < -20);
+        Assert.InRange(half.Outcome("key=OFF", faults: "rectifier/shorted:1").Charges[new PartId("battery")], -0.01, 0.01);
     }
 
     [Fact]

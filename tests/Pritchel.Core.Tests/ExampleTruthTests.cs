@@ -62,7 +62,7 @@ public class ExampleTruthTests
         Assert.True(mower.Outcome("lever=held", 2800).AllSpark);
         Assert.True(mower.Outcome("lever=released", 2800).NoneSparks);
         Assert.True(mower.Outcome("lever=released", 2800, "w1/open").AllSpark);
-        Assert.True(mower.Outcome("lever=held", 2800, "w1/chafed:0").NoneSparks);
+        Assert.True(mower.Outcome("lever=held", 2800, "w1/chafed:1").NoneSparks);
     }
 
     [Fact]
@@ -74,7 +74,7 @@ public class ExampleTruthTests
         double Level(double ohms)
         {
             var fault = mower.Circuit.Faults.Single(f => f.Id.Text == "stop-switch/1-2/resistive");
-            var fraction = Math.Log(ohms / fault.Severity.Least) / Math.Log(fault.Severity.Most / fault.Severity.Least);
+            var fraction = Math.Log(ohms / fault.Severity.Mildest) / Math.Log(fault.Severity.Worst / fault.Severity.Mildest);
             return Outcome
                 .Of(mower.Case("lever=released", 1500) with { Faults = [new PlantedFault(fault, fraction)] })
                 .Sparks[0]
@@ -91,8 +91,8 @@ public class ExampleTruthTests
     public void Running_volts_jump_a_track_that_an_ohmmeter_calls_open()
     {
         var mower = Example.Of("magneto-stop-switch");
-        Assert.True(mower.Outcome("lever=held", 2800, "w1/track:0").NoneSparks);
-        var still = mower.Case("lever=held", 0, "w1/track:0") with { Off = [Disconnection.Of("w1@from")] };
+        Assert.True(mower.Outcome("lever=held", 2800, "w1/track:1").NoneSparks);
+        var still = mower.Case("lever=held", 0, "w1/track:1") with { Off = [Disconnection.Of("w1@from")] };
         Assert.Equal("OL", mower.Read(still, "w1@from", "block.lug", Metering.MeterFunction.Ohms).Shown);
     }
 
@@ -104,7 +104,7 @@ public class ExampleTruthTests
         Assert.True(twin.Outcome("key=OFF", 3000).NoneSparks);
 
         // Without its diode, cylinder one's other half-wave finds its way through the second coil: one weakens or dies.
-        var shorted = twin.Outcome("key=RUN", 3000, "diode1/shorted:0");
+        var shorted = twin.Outcome("key=RUN", 3000, "diode1/shorted:1");
         Assert.True(shorted.Sparks.Min(s => s.Level) < twin.Outcome("key=RUN", 3000).Sparks.Min(s => s.Level));
 
         // An open diode leaves its own coil unkilled.
@@ -222,8 +222,8 @@ public class ExampleTruthTests
     public void With_the_start_bank_flat_it_does_not_crank_on_1_and_does_on_2()
     {
         var boat = Example.Of("two-banks");
-        Assert.DoesNotContain(boat.Outcome("bank=1 key=START", faults: "start-bank/flat:0").Cranks, c => c.Value > 0.6);
-        Assert.NotEmpty(boat.Outcome("bank=2 key=START", faults: "start-bank/flat:0").Cranks);
+        Assert.DoesNotContain(boat.Outcome("bank=1 key=START", faults: "start-bank/flat:1").Cranks, c => c.Value > 0.6);
+        Assert.NotEmpty(boat.Outcome("bank=2 key=START", faults: "start-bank/flat:1").Cranks);
 
         // A resting house load draws from the chosen bank alone.
         var loads = boat.Outcome("bank=2 key=ON");
@@ -246,7 +246,7 @@ public class ExampleTruthTests
         Assert.InRange(hot.Glows[new PartId("oil-lamp")], 0, 0.1);
 
         // A lead chafed to ground looks like the alarm condition.
-        Assert.Contains(new PartId("buzzer"), boat.Outcome("key=ON", 1500, "w8/chafed:0").Sounds);
+        Assert.Contains(new PartId("buzzer"), boat.Outcome("key=ON", 1500, "w8/chafed:1").Sounds);
         Assert.Empty(boat.Outcome("key=ON", faults: "buzzer/open").Sounds);
     }
 }

@@ -164,7 +164,7 @@ public class PredictedReadingTests
     /// <summary>The sound machine, and faults that are there or not: a degree would be drawn anew, and is not told.</summary>
     private static IEnumerable<Hypothesis> Plain(DiagnosisKit kit) =>
         kit
-            .Table.Hypotheses.Where(h => h.HasPredictions && h.Fault is null or { Severity: { Least: 1, Most: 1 } })
+            .Table.Hypotheses.Where(h => h.HasPredictions && h.Fault is null or { Severity: { Mildest: 1, Worst: 1 } })
             .Reverse()
             .Take(MostFaults);
 }

@@ -4,6 +4,7 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Proving;
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 using static Pritchel.Core.Tests.Shipped;
 
 namespace Pritchel.Core.Tests;
@@ -16,13 +17,17 @@ public class ProofTests
     public void Clean_tries_wanted_after_a_fault_that_came_and_went(int failed, int tried, int wanted) =>
         Assert.Equal(wanted, Proof.CleanTriesNeeded(failed, tried));
 
-    /// <summary>By hand: gear, brake, lamps and heat have no say in the pump once the engine is cranked with the key on.</summary>
+    /// <summary>
+    /// By hand: gear, brake, lamps and heat have no say in the pump once the engine is cranked with the key on; the key, which
+    /// stays where it is put, has: off it must stop.
+    /// </summary>
     [Fact]
     public void What_an_engine_does_as_it_is_cranked_is_refused_by_what_stops_it_then()
     {
         var carrier = Shipped.Circuit("ridge-carrier-4");
         var duty = Symptoms.Duty(carrier, new DutyId("does-pump"));
-        Assert.Empty(Proof.Refusals(carrier, carrier.Setting(duty.Setting), duty.Load, duty.Speed));
+        var refusal = Assert.Single(Proof.Refusals(carrier, carrier.Setting(duty.Setting), duty.Load, duty.Speed));
+        Assert.Equal(new PositionId("OFF"), refusal.Named(carrier.Machine)[new ControlId("key")]);
     }
 
     [Fact]
@@ -79,5 +84,85 @@ public class ProofTests
                 && (p.Named(Tractor.Machine)[new ControlId("brake")].Text == "down" || p.Named(Tractor.Machine)[new ControlId("seat")].Text == "occupied")
         );
         Assert.Equal(4, paths.Count);
+    }
+
+    /// <summary>Each way of stopping stops every engine part that can be stopped, by solving it, not by its ohms.</summary>
+    [Theory]
+    [InlineData("orchard-zero-turn-7", 2)]
+    [InlineData("sound-cruiser-2", 0)]
+    [InlineData("hedgerow-mower-2", 1)]
+    public void Every_kill_path_of_every_magneto_stops_it(string machine, int magnetos)
+    {
+        var circuit = Shipped.Circuit(machine);
+        Assert.True(circuit.Kills.Count() >= magnetos);
+        var paths = Proof.KillPaths(circuit);
+        Assert.True(paths.AllTried);
+        var stopped = paths
+            .Settings.SelectMany(s =>
+                Outcome
+                    .Of(
+                        new Case
+                        {
+                            Circuit = circuit,
+                            Settings = [s],
+                            Speeds = circuit.Engines.ToDictionary(e => e.Id, e => new Core.Units.Rpm(e.IdleRpm)),
+                        }
+                    )
+                    .Sparks.Where(spark => spark.Level < 1)
+                    .Select(spark => spark.Part)
+            )
+            .ToHashSet();
+        Assert.All(circuit.Kills, k => Assert.Contains(k.Part.Id, stopped));
+    }
+
+    /// <summary>A lever of three positions that stays where it is put: each of the others must refuse, as both of two do.</summary>
+    [Fact]
+    public void A_lever_of_three_positions_is_proved_in_each_of_them()
+    {
+        var machine = Shipped.Read("orchard-tractor-4");
+        var geared = machine with
+        {
+            Controls =
+            [
+                .. machine.Controls.Select(c =>
+                    c.Id.Text == "brake"
+                        ? c with { Positions = [.. c.Positions, new PositionId("parked")], Says = null }
+                        : c
+                ),
+            ],
+        };
+        var circuit = Simulation.Circuit.Compile(geared);
+        var duty = geared.Duties[0];
+        var refusals = Proof.Refusals(circuit, circuit.Setting(duty.Setting), duty.Load);
+        Assert.Equal(
+            ["parked", "up"],
+            refusals.Select(r => r.Named(geared)[new ControlId("brake")].Text).Where(p => p != "down").Order()
+        );
+    }
+
+    [Fact]
+    public void Thirty_one_controls_are_too_many_to_go_through_and_that_is_said()
+    {
+        var machine = Shipped.Read("orchard-tractor-4");
+        var many = machine with
+        {
+            Controls =
+            [
+                .. machine.Controls,
+                .. Enumerable
+                    .Range(0, 31 - machine.Controls.Count)
+                    .Select(i => new Control(
+                        new ControlId($"spare-{i}"),
+                        $"Spare {i}",
+                        [new PositionId("off"), new PositionId("on")],
+                        new PositionId("off"),
+                        []
+                    )),
+            ],
+        };
+        var paths = Proof.KillPaths(Simulation.Circuit.Compile(many));
+        Assert.False(paths.AllTried);
+        Assert.NotEmpty(paths.Settings);
+        Assert.True(Proof.KillPaths(Simulation.Circuit.Compile(machine)).AllTried);
     }
 }

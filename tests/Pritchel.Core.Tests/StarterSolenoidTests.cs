@@ -85,7 +85,7 @@ public class StarterSolenoidTests
                 [
                     new(
                         cable,
-                        Math.Log(ohms / cable.Severity.Least) / Math.Log(cable.Severity.Most / cable.Severity.Least)
+                        Math.Log(ohms / cable.Severity.Mildest) / Math.Log(cable.Severity.Worst / cable.Severity.Mildest)
                     ),
                 ],
             }

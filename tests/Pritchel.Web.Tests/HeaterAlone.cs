@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Tests;

@@ -5,6 +5,9 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Networks;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Tests;

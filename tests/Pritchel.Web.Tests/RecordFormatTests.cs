@@ -5,13 +5,17 @@ using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
+using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data;
 using Pritchel.Data.Events;
+using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Tests;
 

@@ -4,16 +4,16 @@ using Pritchel.Core.Simulation;
 namespace Pritchel.Core.Faults;
 
 /// <summary>Range a fault's severity is drawn from, logarithmically; what it counts is the fault's own matter.</summary>
-/// <param name="Least">Mildest.</param>
-/// <param name="Most">Worst.</param>
-public readonly record struct Severity(double Least, double Most)
+/// <param name="Mildest">Mildest: what it counts then, which may be the larger figure, as the ohms of a short are.</param>
+/// <param name="Worst">Worst.</param>
+public readonly record struct Severity(double Mildest, double Worst)
 {
     /// <summary>There are no degrees: it is there or not.</summary>
     public static readonly Severity Complete = new(1, 1);
 
     /// <summary>Severity at a fraction of the way along the range, logarithmically.</summary>
     /// <param name="fraction">0 for the mildest to 1 for the worst.</param>
-    public double At(double fraction) => Least >= Most ? Least : Least * Math.Pow(Most / Least, fraction);
+    public double At(double fraction) => Mildest * Math.Pow(Worst / Mildest, fraction);
 }
 
 /// <summary>How a fault changes a parameter.</summary>

@@ -5,7 +5,9 @@ using Pritchel.Core.Machines;
 namespace Pritchel.Core.Identity;
 
 /// <summary>Positions of controls by name, alike when every control named is in the same position.</summary>
+#pragma warning disable CA1710 // The trade says setting; that it is looked up by control is how it is used, not what it is.
 public sealed class NamedSetting : IReadOnlyDictionary<ControlId, PositionId>, IEquatable<NamedSetting>
+#pragma warning restore CA1710
 {
     private readonly SortedDictionary<ControlId, PositionId> positions;
 

@@ -2,7 +2,6 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Proving;
 
@@ -19,8 +18,6 @@ public sealed record KillPaths(IReadOnlyList<ControlSetting> Settings, bool AllT
 /// <summary>What must be shown before a repair counts as proved.</summary>
 public static class Proof
 {
-    // A kill lead stops a magneto below some tens of ohms: common practice, no source.
-    private const double KillsBelowOhms = 50;
     private const double Doubt = 0.05;
 
     // More combinations than this are not gone through one by one; a way of stopping is seldom more than three moves away.
@@ -90,29 +87,35 @@ public static class Proof
 
     /// <summary>
     /// Settings that between them prove every kill path of every coil: for each switch contact, one in which the sound machine
-    /// kills an ignition and would not if that contact stayed open.
+    /// does not spark and would if that contact stayed open.
     /// </summary>
     public static KillPaths KillPaths(Circuit circuit)
     {
-        if (circuit.KillLeads.Count == 0)
+        var coils = circuit.Kills.Select(k => k.Part.Id).OrderBy(p => p.Text, StringComparer.Ordinal).ToList();
+        if (coils.Count == 0)
         {
             return new KillPaths([], true);
         }
 
+        // In an order that is the machine's own, however its file lists things: a check once given stays the same check.
         var contacts = circuit
             .Faults.Where(f => f is { Kind: FaultKind.Open, Repair.Kind: RepairKind.ReplaceSwitch })
+            .OrderBy(f => f.Id.Text, StringComparer.Ordinal)
             .ToList();
-        var settings = Settings(circuit).OrderBy(s => Moved(circuit, s)).ToList();
+        var settings = Settings(circuit)
+            .OrderBy(s => Moved(circuit, s))
+            .ThenBy(s => Turned(circuit.Machine, s), StringComparer.Ordinal)
+            .ToList();
+        var engine = new TurnedEngine(circuit);
         var needed = new List<ControlSetting>();
-        foreach (var terminal in circuit.KillLeads)
+        foreach (var coil in coils)
         {
-            var lead = new KillLead(circuit, terminal);
-            var killed = settings.Where(s => lead.Ohms(s, null) < KillsBelowOhms).ToList();
+            var killed = settings.Where(s => !engine.Sparks(coil, s, null)).ToList();
             foreach (var contact in contacts)
             {
                 if (
-                    !needed.Exists(s => Shows(lead, s, contact))
-                    && killed.Find(s => lead.Ohms(s, contact) >= KillsBelowOhms) is { } shows
+                    !needed.Exists(s => !engine.Sparks(coil, s, null) && engine.Sparks(coil, s, contact))
+                    && killed.Find(s => engine.Sparks(coil, s, contact)) is { } shows
                 )
                 {
                     needed.Add(shows);
@@ -137,8 +140,11 @@ public static class Proof
         return running;
     }
 
-    private static bool Shows(KillLead lead, ControlSetting setting, Fault contact) =>
-        lead.Ohms(setting, null) < KillsBelowOhms && lead.Ohms(setting, contact) >= KillsBelowOhms;
+    /// <summary>How far each control is turned from its first position, controls by their names.</summary>
+    private static string Turned(Machine machine, ControlSetting setting) =>
+        string.Concat(
+            machine.Controls.Index().OrderBy(c => c.Item.Id.Text, StringComparer.Ordinal).Select(c => (char)('a' + setting[c.Index]))
+        );
 
     private static int Moved(Circuit circuit, ControlSetting setting) => setting.Moved(circuit.Machine).Count;
 
@@ -148,31 +154,24 @@ public static class Proof
             !s.Held(circuit.Machine).Any(c => c.Positions.Count > 2)
         );
 
-    /// <summary>A kill lead as its coil sees it, the coils' own windings left out.</summary>
-    private sealed class KillLead
+    /// <summary>The machine with its engines at idle, as ignition alone would have it.</summary>
+    private sealed class TurnedEngine(Circuit circuit)
     {
-        private readonly Circuit circuit;
-        private readonly CircuitState state;
+        private readonly CircuitState state = new(circuit) { FollowsWaves = false };
 
-        public KillLead(Circuit circuit, KillTerminal terminal)
-        {
-            this.circuit = circuit;
-            state = new CircuitState(circuit, circuit.WithMeter(terminal.Kill, terminal.Ground));
-        }
-
-        public double Ohms(ControlSetting setting, Fault? open)
+        /// <summary>Whether a coil sparks in a setting.</summary>
+        /// <param name="coil">The coil.</param>
+        /// <param name="setting">Positions of the controls.</param>
+        /// <param name="open">Contact that does not close; null on a sound machine.</param>
+        public bool Sparks(PartId coil, ControlSetting setting, Fault? open)
         {
             var values = circuit.NominalParameters();
-            foreach (var lead in circuit.KillLeads)
-            {
-                lead.Unwound.Apply(values, 1);
-            }
-
             open?.Apply(values, 1);
             state.Begin(values);
-            state.ConnectMeter(0, double.PositiveInfinity);
+            state.SetSpeeds(DutySpeed.Idle);
             state.Move(setting);
-            return state.OhmsAtMeter();
+            state.Fire();
+            return circuit.DeviceOf(coil).Effect(state).Level >= 1;
         }
     }
 }

@@ -267,7 +267,7 @@ public sealed class Circuit
         Machine.Index.Part(part) is { } its && DeviceKinds.Named(its.Kind) is { } kind ? kind.Traits : PartTraits.None;
 
     /// <summary>Whether a part has a trait, or one of several.</summary>
-    public bool Is(PartId part, PartTraits any) => (TraitsOf(part) & any) != 0;
+    public bool Is(PartId part, PartTraits any) => (TraitsOf(part) & any) != PartTraits.None;
 
     /// <summary>Parts that have a trait, in the order of the file.</summary>
     public IEnumerable<Part> PartsThat(PartTraits any) => Machine.Parts.Where(p => Is(p.Id, any));

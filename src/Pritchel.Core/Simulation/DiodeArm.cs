@@ -104,6 +104,6 @@ internal sealed class DiodeArm
             new ParameterChange(ShortOhms, ChangeRule.SetToSeverity)
         ) with
         {
-            Severity = new Severity(0.02, 1),
+            Severity = new Severity(1, 0.02),
         };
 }

@@ -57,19 +57,19 @@ internal static class MachineFaults
             };
 
         // Longer wires lie against more edges.
-        yield return Of("chafed", $"bare on {body.Name}", 0.2 + (0.2 * wire.LengthM), new Severity(0.02, 3));
+        yield return Of("chafed", $"bare on {body.Name}", 0.2 + (0.2 * wire.LengthM), new Severity(3, 0.02));
         yield return Of(
             "damp",
             $"damp track to {body.Name}",
             0.1 + (0.1 * wire.LengthM),
-            new Severity(100, 50_000)
+            new Severity(50_000, 100)
         ) with
         {
             Weakness = Weakness.Damp | Weakness.Salt | Weakness.Age,
         };
         if (circuit.Topology.CarriesIgnition(near))
         {
-            yield return Of("track", $"jumps to {body.Name} when running", 0.3, new Severity(1, 300), TrackVolts);
+            yield return Of("track", $"jumps to {body.Name} when running", 0.3, new Severity(300, 1), TrackVolts);
         }
     }
 
@@ -159,7 +159,7 @@ internal static class MachineFaults
                 [new LaidPath(one.A, two.A)]
             ) with
             {
-                Severity = new Severity(0.05, 20_000),
+                Severity = new Severity(20_000, 0.05),
                 ComesAndGoes = true,
                 Weakness = Weakness.Damp | Weakness.Salt | Weakness.Age,
             };

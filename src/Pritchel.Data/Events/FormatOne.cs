@@ -134,7 +134,7 @@ internal sealed class FormatOne
             : told with { Lamps = [.. lamps.Select(l => Lamp(l, Looked(told)))] };
     }
 
-    private static LampSeen Lamp(JsonElement e, IReadOnlyList<(NamedSetting Setting, DutySpeed Speed)> looked)
+    private static LampSeen Lamp(JsonElement e, List<(NamedSetting Setting, DutySpeed Speed)> looked)
     {
         var number = e.GetProperty("condition").GetInt32();
         if (number < 0 || number >= looked.Count)
@@ -227,7 +227,7 @@ internal sealed class FormatOne
             ? SparkTesterAt.Coil
         : SparkTesterAt.PlugLead;
 
-    private JobEvent Proof(JsonElement e)
+    private ProofGiven Proof(JsonElement e)
     {
         var at = e.GetProperty("at") is { ValueKind: JsonValueKind.Object } read ? At(read) : null;
         var typed = Optional(e, "typed");

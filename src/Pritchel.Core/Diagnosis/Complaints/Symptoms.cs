@@ -129,11 +129,11 @@ public sealed class Symptoms
         Add(
             CircuitGroup.Ignition,
             "sparks-" + part.Id,
-            $"{Said(part)} sparks",
+            $"{SymptomWords.Said(part)} sparks",
             go,
             part,
             DutySpeed.Crank,
-            $"{Said(part)}: no spark"
+            $"{SymptomWords.Said(part)}: no spark"
         );
         for (var c = 0; c < go.Count; c++)
         {
@@ -167,7 +167,7 @@ public sealed class Symptoms
             Add(
                 CircuitGroup.Fuel,
                 "runs-" + part.Id,
-                $"{Said(part)} lets it run",
+                $"{SymptomWords.Said(part)} lets it run",
                 runs,
                 part,
                 DutySpeed.Rest,
@@ -180,7 +180,7 @@ public sealed class Symptoms
             Add(
                 CircuitGroup.Fuel,
                 "stops-" + part.Id,
-                $"{Said(part)} stops it",
+                $"{SymptomWords.Said(part)} stops it",
                 stops,
                 part,
                 DutySpeed.Rest,
@@ -198,11 +198,11 @@ public sealed class Symptoms
             Add(
                 CircuitGroup.Charging,
                 "holds-" + part.Id,
-                $"{Said(part)} holds its charge overnight",
+                $"{SymptomWords.Said(part)} holds its charge overnight",
                 circuit.Setting(null),
                 part,
                 DutySpeed.Rest,
-                $"{Said(part)} flat overnight",
+                $"{SymptomWords.Said(part)} flat overnight",
                 refuses: true
             );
         }
@@ -220,11 +220,11 @@ public sealed class Symptoms
             Add(
                 CircuitGroup.Charging,
                 "charges-" + part.Id,
-                $"{Said(part)} is charged",
+                $"{SymptomWords.Said(part)} is charged",
                 go,
                 part,
                 DutySpeed.Work,
-                $"{Said(part)} is not charged"
+                $"{SymptomWords.Said(part)} is not charged"
             );
         }
     }
@@ -237,11 +237,11 @@ public sealed class Symptoms
             Add(
                 group,
                 "does-" + part.Id,
-                $"{Said(part)} {Verb(part)}",
+                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
                 on,
                 part,
                 DutySpeed.Rest,
-                $"{Said(part)} {Dead(part)}"
+                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
             );
         }
         else if (First(s => Level(part, s, DutySpeed.Crank) >= Shows) is { } cranked)
@@ -250,11 +250,11 @@ public sealed class Symptoms
             Add(
                 group,
                 "does-" + part.Id,
-                $"{Said(part)} {Verb(part)}",
+                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
                 cranked,
                 part,
                 DutySpeed.Crank,
-                $"{Said(part)} {Dead(part)}"
+                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
             );
         }
         else if (settings.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows) is { } turned)
@@ -262,11 +262,11 @@ public sealed class Symptoms
             Add(
                 group,
                 "does-" + part.Id,
-                $"{Said(part)} {Verb(part)}",
+                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
                 turned,
                 part,
                 DutySpeed.Work,
-                $"{Said(part)} {Dead(part)}"
+                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
             );
         }
 
@@ -275,11 +275,11 @@ public sealed class Symptoms
             Add(
                 group,
                 "not-" + part.Id,
-                $"{Said(part)} {Quiet(part)}",
+                $"{SymptomWords.Said(part)} {SymptomWords.Quiet(KindOf(part))}",
                 off,
                 part,
                 DutySpeed.Rest,
-                $"{Said(part)} {Stays(part)}",
+                $"{SymptomWords.Said(part)} {SymptomWords.Stays(KindOf(part))}",
                 refuses: true
             );
         }
@@ -364,38 +364,4 @@ public sealed class Symptoms
         circuit.HasDevice(duty.Load) && KindOf(circuit.Machine.Index.Part(duty.Load)!) == EffectKind.Turns
             ? CircuitGroup.Starting
             : CircuitGroup.Accessories;
-
-    private static string Said(Part part) => char.ToUpperInvariant(part.Name[0]) + part.Name[1..];
-
-    private string Verb(Part part) =>
-        KindOf(part) switch
-        {
-            EffectKind.Glows => "lights",
-            EffectKind.Sounds => "sounds",
-            _ => "works",
-        };
-
-    private string Dead(Part part) =>
-        KindOf(part) switch
-        {
-            EffectKind.Glows => "does not light",
-            EffectKind.Sounds => "never sounds",
-            _ => "does not work",
-        };
-
-    private string Stays(Part part) =>
-        KindOf(part) switch
-        {
-            EffectKind.Glows => "stays lit",
-            EffectKind.Sounds => "sounds all the time",
-            _ => "stays on",
-        };
-
-    private string Quiet(Part part) =>
-        KindOf(part) switch
-        {
-            EffectKind.Glows => "stays dark",
-            EffectKind.Sounds => "stays silent",
-            _ => "stays off",
-        };
 }

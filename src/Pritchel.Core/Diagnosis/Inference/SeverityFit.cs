@@ -29,7 +29,7 @@ internal readonly record struct SeverityFit(double About, double Within, double 
     {
         if (
             hypothesis is not { HasPredictions: true, Severities.Length: > 0, Fault.Severity: var range }
-            || range.Most <= range.Least
+            || range.Worst.Equals(range.Mildest)
         )
         {
             return null;

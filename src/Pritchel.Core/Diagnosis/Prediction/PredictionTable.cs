@@ -25,7 +25,7 @@ public enum Grain
 /// spread, faults that differ in severity), each solved in every condition. Depends on the machine, the duty and
 /// what was altered; not on any answer. Shared, and always answers alike.
 /// </summary>
-public sealed class PredictionTable
+public sealed partial class PredictionTable
 {
     /// <summary>Particles per hypothesis, unless waves must be followed.</summary>
     public const int UsualParticles = 64;
@@ -40,14 +40,10 @@ public sealed class PredictionTable
     private const int CoarseConditions = 14;
     private const int CoarseWork = 12_000;
 
-    // First in a file: form 1.
-    private const int FileMark = 0x31_54_52_50;
-
     private readonly ConcurrentDictionary<(int Hypothesis, int About, int Within), Hypothesis> near = new();
     private readonly bool cranksStill;
     private readonly Alteration[] alterations;
     private ParticleDraws? draws;
-    private int seed;
     private HashSet<int>? only;
 
     private PredictionTable(
@@ -100,6 +96,9 @@ public sealed class PredictionTable
 
     /// <summary>Particles per hypothesis.</summary>
     public int Particles { get; }
+
+    /// <summary>Seed that its particles are drawn from; all else that is drawn for it too.</summary>
+    internal int Seed { get; private set; }
 
     /// <summary>How the part of the duty shows itself.</summary>
     public EffectKind Effect { get; }
@@ -228,6 +227,7 @@ public sealed class PredictionTable
 
     private void WorkOut(int seed, int threads, CancellationToken cancel)
     {
+        Seed = seed;
         var drawn = new ParticleDraws(Circuit, Particles, seed);
         Fault?[] faults = [.. FollowsWaves ? Relevance.Of(Circuit, Duty) : Circuit.Faults, null];
         var hypotheses = new Hypothesis[faults.Length];
@@ -260,80 +260,7 @@ public sealed class PredictionTable
         healthy.Pack(null, constants);
         Parallel.For(0, faults.Length, h => hypotheses[h].Pack(healthy, constants));
         Hypotheses = hypotheses;
-        (draws, this.seed) = (drawn, seed);
-    }
-
-    /// <summary>Writes what was worked out, so that reading it gives the same table.</summary>
-    public void Write(Stream stream)
-    {
-        using var writer = new BinaryWriter(stream, System.Text.Encoding.UTF8, leaveOpen: true);
-        writer.Write(FileMark);
-        writer.Write(seed);
-        writer.Write(Particles);
-        writer.Write(Conditions.Count);
-        writer.Write(Circuit.Network.NodeCount);
-        writer.Write(Hypotheses.Count);
-        Healthy.Write(writer, null);
-        var numbers = Circuit.Faults.Select((f, i) => (f.Id, i)).ToDictionary(f => f.Id, f => f.i);
-        foreach (var hypothesis in Hypotheses.SkipLast(1))
-        {
-            writer.Write(numbers[hypothesis.Fault!.Id]);
-            hypothesis.Write(writer, Healthy);
-        }
-    }
-
-    /// <summary>A table as it was written.</summary>
-    /// <param name="stream">Where it was written to.</param>
-    /// <param name="circuit">The same machine.</param>
-    /// <param name="duty">The same duty.</param>
-    /// <param name="altered">The same alterations.</param>
-    /// <param name="meter">The same meter.</param>
-    /// <exception cref="InvalidDataException">It is no table of these.</exception>
-    public static PredictionTable Read(
-        Stream stream,
-        Circuit circuit,
-        Duty duty,
-        IReadOnlyList<AlterationId> altered,
-        Meter meter
-    )
-    {
-        var table = new PredictionTable(circuit, duty, altered, meter);
-        using var reader = new BinaryReader(stream, System.Text.Encoding.UTF8, leaveOpen: true);
-        try
-        {
-            table.Read(reader);
-            return table;
-        }
-        catch (EndOfStreamException e)
-        {
-            throw new InvalidDataException("The table is cut short.", e);
-        }
-    }
-
-    private void Read(BinaryReader reader)
-    {
-        var mark = reader.ReadInt32();
-        seed = reader.ReadInt32();
-        if (
-            mark != FileMark
-            || reader.ReadInt32() != Particles
-            || reader.ReadInt32() != Conditions.Count
-            || reader.ReadInt32() != Circuit.Network.NodeCount
-        )
-        {
-            throw new InvalidDataException("The table is not one of this machine and duty.");
-        }
-
-        var hypotheses = new Hypothesis[reader.ReadInt32()];
-        var constants = new Dictionary<float, float[]>();
-        var sound = Hypothesis.Read(reader, this, null, null, constants);
-        hypotheses[^1] = sound;
-        for (var h = 0; h + 1 < hypotheses.Length; h++)
-        {
-            hypotheses[h] = Hypothesis.Read(reader, this, Circuit.Faults[reader.ReadInt32()], sound, constants);
-        }
-
-        Hypotheses = hypotheses;
+        draws = drawn;
     }
 
     /// <summary>
@@ -361,7 +288,7 @@ public sealed class PredictionTable
         var (severities, mass) = Spread(key.Item2 / Steps, Math.Max(1, key.Item3) / Steps);
         var before = Hypotheses[hypothesis];
         var runner = new CaseRunner(this, Circuit.With([before.Fault!]), DutyWaves.BeliefTolerance);
-        return near.GetOrAdd(key, runner.Again(before, draws ??= new ParticleDraws(Circuit, Particles, seed), Healthy, severities, mass));
+        return near.GetOrAdd(key, runner.Again(before, draws ??= new ParticleDraws(Circuit, Particles, Seed), Healthy, severities, mass));
     }
 
     /// <summary>
@@ -373,7 +300,7 @@ public sealed class PredictionTable
         const double NearShare = 0.8;
         var (low, high) = (Math.Max(0, about - within), Math.Min(1, about + within));
         var inside = (int)(NearShare * Particles);
-        var random = new Random(Particles);
+        var random = new Random(Seed);
         var severities = Enumerable
             .Range(0, Particles)
             .Select(p =>

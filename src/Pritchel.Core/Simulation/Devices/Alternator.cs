@@ -118,7 +118,7 @@ internal sealed class Alternator(Part part, PartFigures figures) : Device, IName
             new(rated, ChangeRule.MultiplyBySeverity)
         ) with
         {
-            Severity = new Severity(0.35, 0.65),
+            Severity = new Severity(0.65, 0.35),
         };
         yield return Of(
             "overcharging",
@@ -138,7 +138,7 @@ internal sealed class Alternator(Part part, PartFigures figures) : Device, IName
             new(drain, ChangeRule.SetToSeverity)
         ) with
         {
-            Severity = new Severity(2, 60),
+            Severity = new Severity(60, 2),
         };
     }
 

@@ -108,7 +108,7 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
             new ParameterChange(rotor.Ohms, ChangeRule.MultiplyBySeverity)
         ) with
         {
-            Severity = new Severity(0.1, 0.7),
+            Severity = new Severity(0.7, 0.1),
         };
         yield return PartFault.Of(
             Part,
@@ -119,7 +119,7 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
             rotor.Nodes
         ) with
         {
-            Severity = new Severity(0.1, 20),
+            Severity = new Severity(20, 0.1),
             Paths = [new LaidPath(Part.At("R+"), Part.At("case"))],
         };
         yield return brushes[0].Gone("brush-worn", "brush worn or stuck", 4) with

@@ -91,7 +91,7 @@ internal sealed class HighTension
         };
         var leaks = Of("lead", "plug lead, cap or distributor leaks", 3, new(passed, ChangeRule.SetToSeverity)) with
         {
-            Severity = new Severity(0.05, 0.6),
+            Severity = new Severity(0.6, 0.05),
             ComesAndGoes = true,
             Weakness = Weakness.Age | Weakness.Damp | Weakness.Salt,
         };

@@ -92,7 +92,7 @@ internal sealed class IgnitionCoil(Part part, PartFigures figures) : Device, INa
                 new ParameterChange(turns, ChangeRule.MultiplyBySeverity)
             ) with
             {
-                Severity = new Severity(0.1, 0.6),
+                Severity = new Severity(0.6, 0.1),
             },
             PartFault.Of(
                 part,

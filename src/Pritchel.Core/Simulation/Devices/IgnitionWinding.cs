@@ -93,7 +93,7 @@ internal sealed class IgnitionWinding
                 new ParameterChange(Peak, ChangeRule.MultiplyBySeverity)
             ) with
             {
-                Severity = new Severity(0.1, 0.6),
+                Severity = new Severity(0.6, 0.1),
             },
         ];
 }

@@ -54,7 +54,7 @@ internal sealed class WorkingLoad(Part part, PartFigures figures)
                 new ParameterChange(Load.Ohms, ChangeRule.MultiplyBySeverity)
             ) with
             {
-                Severity = new Severity(0.02, 0.2),
+                Severity = new Severity(0.2, 0.02),
             },
         ];
 }

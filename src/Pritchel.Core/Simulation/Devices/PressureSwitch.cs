@@ -70,7 +70,7 @@ internal sealed class PressureSwitch(Part part, PartFigures figures) : Device, I
             new ParameterChange(sender, ChangeRule.SetToSeverity)
         ) with
         {
-            Severity = new Severity(10, 180),
+            Severity = new Severity(180, 10),
             Weakness = Weakness.RecentWork,
         };
     }

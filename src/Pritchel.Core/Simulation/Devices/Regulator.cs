@@ -104,7 +104,7 @@ internal abstract class Regulator(Part part, PartFigures figures, IReadOnlyList<
             new ParameterChange(setVolts, ChangeRule.MultiplyBySeverity)
         ) with
         {
-            Severity = new Severity(0.86, 0.95),
+            Severity = new Severity(0.95, 0.86),
         };
     }
 

@@ -139,7 +139,7 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
             };
         yield return Of("flat", FaultKind.Flat, "flat", 12, new(charge, ChangeRule.SetToSeverity)) with
         {
-            Severity = new Severity(0.002, 0.25),
+            Severity = new Severity(0.25, 0.002),
         };
         yield return Of(
             "weak",

@@ -93,7 +93,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
             Words = words + ": damp or salt bridges it",
             Repair = repair,
             Rate = 0.3,
-            Severity = new Severity(20, 20_000),
+            Severity = new Severity(20_000, 20),
             Changes = [new(pole.Leak, ChangeRule.SetToSeverity)],
             Nodes = pole.Nodes,
             ComesAndGoes = true,

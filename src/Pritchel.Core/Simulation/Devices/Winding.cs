@@ -126,7 +126,7 @@ internal sealed class Winding
             new ParameterChange(volts, ChangeRule.MultiplyBySeverity)
         ) with
         {
-            Severity = new Severity(0.2, 0.7),
+            Severity = new Severity(0.7, 0.2),
         };
         if (core is not null)
         {
@@ -139,7 +139,7 @@ internal sealed class Winding
                 nodes
             ) with
             {
-                Severity = new Severity(0.05, 5),
+                Severity = new Severity(5, 0.05),
                 Paths = [new LaidPath(near, core.Value)],
             };
         }

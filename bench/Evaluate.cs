@@ -45,7 +45,9 @@ internal static class Evaluate
         foreach (var circuit in Usage.Circuits(machines))
         {
             foreach (
-                var symptom in Symptoms.Of(circuit).Where(s => s.Duty.Id.Text.Contains(complaints, StringComparison.Ordinal))
+                var symptom in Symptoms
+                    .Of(circuit)
+                    .Where(s => s.Duty.Id.Text.Contains(complaints, StringComparison.Ordinal))
             )
             {
                 var watch = Stopwatch.StartNew();
@@ -188,7 +190,9 @@ internal static class Evaluate
 
             var both = first with
             {
-                Verdict = second is null ? (first.Right ? SuspectId.Of("only one of two") : first.Verdict) : second.Verdict,
+                Verdict = second is null
+                    ? (first.Right ? SuspectId.Of("only one of two") : first.Verdict)
+                    : second.Verdict,
                 Right = second?.Right == true,
                 Readings = first.Readings + (second?.Readings ?? 0),
                 Minutes = first.Minutes + (second?.Minutes ?? new Minutes(0)),

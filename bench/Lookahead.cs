@@ -50,7 +50,11 @@ internal static class Lookahead
     private static void Compare(string machine, string duty, Heard heard, bool tree = false)
     {
         var file = Path.Combine(AppContext.BaseDirectory, "machines", machine + ".json");
-        var kit = DiagnosisKit.Build(Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!), new DutyId(duty), []);
+        var kit = DiagnosisKit.Build(
+            Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!),
+            new DutyId(duty),
+            []
+        );
         var problem = new Problem(kit, heard);
         var best = problem.Best();
         var (ours, right, readings) = problem.Ours();

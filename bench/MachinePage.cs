@@ -21,7 +21,9 @@ internal static class MachinePage
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var folder = Directory.CreateTempSubdirectory("pritchel-bench").FullName;
         await using var host = new WebApplicationFactory<StartOptions>().WithWebHostBuilder(b =>
-            b.ConfigureTestServices(s => s.AddSingleton(new WorkshopOptions(folder) { Demo = false, WorksAhead = false }))
+            b.ConfigureTestServices(s =>
+                s.AddSingleton(new WorkshopOptions(folder) { Demo = false, WorksAhead = false })
+            )
         );
         var client = host.CreateClient();
         foreach (

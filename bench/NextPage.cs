@@ -62,7 +62,9 @@ internal static partial class NextPage
     {
         var folder = Directory.CreateTempSubdirectory("pritchel-bench").FullName;
         return new WebApplicationFactory<StartOptions>().WithWebHostBuilder(b =>
-            b.ConfigureTestServices(s => s.AddSingleton(new WorkshopOptions(folder) { Demo = false, WorksAhead = false }))
+            b.ConfigureTestServices(s =>
+                s.AddSingleton(new WorkshopOptions(folder) { Demo = false, WorksAhead = false })
+            )
         );
     }
 
@@ -84,7 +86,10 @@ internal static partial class NextPage
         var opens = kit.Table.Hypotheses.Where(h => h is { HasPredictions: true, Fault.Kind: FaultKind.Open }).ToList();
         return
         [
-            .. opens.Where((_, i) => i % Math.Max(1, opens.Count / Faults) == 0).Take(Faults).Select(h => h.Fault!.Id.Text),
+            .. opens
+                .Where((_, i) => i % Math.Max(1, opens.Count / Faults) == 0)
+                .Take(Faults)
+                .Select(h => h.Fault!.Id.Text),
         ];
     }
 

@@ -11,6 +11,7 @@ return args is [var command, ..]
         "lookahead" => Lookahead.Run(args[1..]),
         "machine-page" => await MachinePage.RunAsync(),
         "first-page" => await FirstPage.RunAsync(args[1..]),
+        "warm-page" => await WarmPage.RunAsync(args[1..]),
         "next-page" => await NextPage.RunAsync(args[1..]),
         "solve" => Solve.Run(),
         "dictionary" => DictionaryBench.Run(),

@@ -24,6 +24,7 @@ internal static class Usage
             first-test M C seconds to the predictions of each complaint, and from them to the first test; with "coarse" after
                            them, of the coarse predictions alone, twice
             first-page M N seconds of server time from a complaint to the page with its first test, of every Nth complaint
+            warm-page M N  the same in an application started anew on tables that are on disk, and the memory it then holds
             lookahead M D  minutes of the program's choice against the best possible, of a machine's duty or of two small
                            complaints
             machine-page   milliseconds of server time of a machine's page, at rest and at work
@@ -48,6 +49,10 @@ internal static class Usage
     public static DiagnosisKit Tractor()
     {
         var file = Path.Combine(AppContext.BaseDirectory, "machines", "orchard-tractor-4.json");
-        return DiagnosisKit.Build(Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!), new DutyId("cranks"), []);
+        return DiagnosisKit.Build(
+            Circuit.Compile(MachineFile.Read(File.ReadAllText(file)).Machine!),
+            new DutyId("cranks"),
+            []
+        );
     }
 }

@@ -97,7 +97,9 @@ public sealed class DraftStore(PritchelContext context, MachineStore machines, T
         if (kept)
         {
             await context.DraftSteps.Where(s => s.DraftId == id && s.Sequence > after).ExecuteDeleteAsync(cancel);
-            await context.Drafts.Where(d => d.Id == id).ExecuteUpdateAsync(d => d.SetProperty(r => r.At, after + 1), cancel);
+            await context
+                .Drafts.Where(d => d.Id == id)
+                .ExecuteUpdateAsync(d => d.SetProperty(r => r.At, after + 1), cancel);
             context.DraftSteps.Add(Step(id, after + 1, change.Words, change.Machine));
             await context.SaveChangesAsync(cancel);
         }

@@ -39,7 +39,10 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
             .FirstOrDefaultAsync(cancel);
 
     /// <summary>All versions of a machine, oldest first.</summary>
-    public async Task<IReadOnlyList<MachineVersionEntry>> VersionsAsync(string id, CancellationToken cancel = default) =>
+    public async Task<IReadOnlyList<MachineVersionEntry>> VersionsAsync(
+        string id,
+        CancellationToken cancel = default
+    ) =>
         await context
             .Machines.Where(m => m.MachineId == id)
             .OrderBy(m => m.Version)
@@ -62,10 +65,7 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
             : null;
         var json = MachineFile.Write(machine);
         var newest = await FindAsync(machine.Id.Text, cancel);
-        if (
-            newest is not null
-            && await JsonAsync(machine.Id.Text, newest.Version, cancel) == json
-        )
+        if (newest is not null && await JsonAsync(machine.Id.Text, newest.Version, cancel) == json)
         {
             return newest;
         }

@@ -49,7 +49,8 @@ public sealed class MeterStore(PritchelContext context)
         {
             return JsonNode.Parse(value) switch
             {
-                JsonObject kept when kept.ContainsKey("v") => MeterFile.Read(kept["meter"]!.ToJsonString()).Meter is { } meter
+                JsonObject kept when kept.ContainsKey("v") => MeterFile.Read(kept["meter"]!.ToJsonString()).Meter
+                    is { } meter
                     ? meter with
                     {
                         LeadsNulled = kept["leadsNulled"]!.GetValue<bool>(),

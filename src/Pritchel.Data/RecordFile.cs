@@ -110,7 +110,11 @@ public static class RecordFile
 
         if (await FormatUpgrade.FormatOfAsync(context, cancel) < EventFormat.Version)
         {
-            await BackUpAsync(context, Path.Combine(folder, $"pritchel-before-events-{EventFormat.Version}.db"), cancel);
+            await BackUpAsync(
+                context,
+                Path.Combine(folder, $"pritchel-before-events-{EventFormat.Version}.db"),
+                cancel
+            );
             await FormatUpgrade.BringOverAsync(context, clock, cancel);
         }
 

@@ -41,7 +41,8 @@ builder.Services.AddSingleton(options);
 builder.Services.AddSingleton(options.Workshop);
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddDbContext<PritchelContext>(
-    (services, db) => db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<WorkshopOptions>().DataFolder))
+    (services, db) =>
+        db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<WorkshopOptions>().DataFolder))
 );
 builder.Services.AddScoped<MachineStore>();
 builder.Services.AddScoped<DraftStore>();
@@ -89,6 +90,10 @@ app.MapApi();
 try
 {
     await app.RunAsync();
+}
+catch (OperationCanceledException)
+{
+    // Stopped while it was starting: the next start goes on from there.
 }
 catch (RecordRefusedException e)
 {

@@ -76,7 +76,9 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
         int.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out var megabytes)
         && megabytes <= MostTableMegabytes
             ? megabytes
-            : throw new FormatException($"--tables: “{typed}” is no size; type megabytes from 0 to {MostTableMegabytes}.");
+            : throw new FormatException(
+                $"--tables: “{typed}” is no size; type megabytes from 0 to {MostTableMegabytes}."
+            );
 
     /// <summary>Static files: beside the program once published, in the source tree while building.</summary>
     public static string WebRoot()

@@ -161,7 +161,10 @@ public sealed class BuildQueue(ILogger<BuildQueue> log) : BackgroundService
         try
         {
             // One core is left to the pages while nobody waits for this.
-            var threads = item.Urgency == Urgency.Ahead ? Math.Max(1, Environment.ProcessorCount - 1) : Environment.ProcessorCount;
+            var threads =
+                item.Urgency == Urgency.Ahead
+                    ? Math.Max(1, Environment.ProcessorCount - 1)
+                    : Environment.ProcessorCount;
             var made = item.Making(threads, stop.Token);
             Leave();
             item.Made.TrySetResult(made);

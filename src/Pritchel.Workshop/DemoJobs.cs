@@ -27,11 +27,7 @@ internal static class DemoJobs
         }
 
         var predictor = services.GetRequiredService<Predictor>();
-        var kit = await predictor.KitAsync(
-            found,
-            new Complaint { Duty = new DutyId("cranks") },
-            Meter.Ordinary
-        );
+        var kit = await predictor.KitAsync(found, new Complaint { Duty = new DutyId("cranks") }, Meter.Ordinary);
         await AddAsync(
             jobs,
             found,

@@ -29,9 +29,7 @@ public sealed class MachineShelf(IServiceScopeFactory scopes, TableFolder tables
     private async Task<MachineVersion> CompileAsync((string Id, int Version) wanted)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var json = await scope
-            .ServiceProvider.GetRequiredService<MachineStore>()
-            .JsonAsync(wanted.Id, wanted.Version);
+        var json = await scope.ServiceProvider.GetRequiredService<MachineStore>().JsonAsync(wanted.Id, wanted.Version);
         return json is null
             ? throw new UnreadableMachineException(wanted.Id, wanted.Version)
             : MachineVersion.Compile(wanted.Id, wanted.Version, json, tables);

@@ -48,8 +48,7 @@ public sealed class MachineVersion
     public IReadOnlyList<Symptom> Symptoms => symptoms.Value;
 
     /// <summary>A duty of it, or null.</summary>
-    public Duty? Duty(DutyId duty) =>
-        Machine.Index.Duty(duty) ?? Symptoms.FirstOrDefault(s => s.Duty.Id == duty)?.Duty;
+    public Duty? Duty(DutyId duty) => Machine.Index.Duty(duty) ?? Symptoms.FirstOrDefault(s => s.Duty.Id == duty)?.Duty;
 
     /// <summary>Compiles a version as the record has it.</summary>
     /// <param name="id">Machine.</param>

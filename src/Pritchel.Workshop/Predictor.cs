@@ -16,12 +16,7 @@ namespace Pritchel.Workshop;
 /// <param name="Duty">The duty, in the setting it failed in.</param>
 /// <param name="Altered">What was found altered.</param>
 /// <param name="Meter">Meter in use.</param>
-internal sealed record Wanted(
-    MachineVersion Machine,
-    Duty Duty,
-    IReadOnlyList<AlterationId> Altered,
-    Meter Meter
-)
+internal sealed record Wanted(MachineVersion Machine, Duty Duty, IReadOnlyList<AlterationId> Altered, Meter Meter)
 {
     /// <summary>What its table is known by.</summary>
     public string Key { get; } = TableFolder.KeyOf(Machine, Duty, Altered, Meter);
@@ -144,7 +139,9 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
         var wanted = For(machine, new Complaint { Duty = duty }, meter);
         if (!tables.Has(wanted.Key))
         {
-            Forget(queue.Ask("ahead " + wanted.Key, Urgency.Ahead, (threads, cancel) => Build(wanted, threads, cancel)));
+            Forget(
+                queue.Ask("ahead " + wanted.Key, Urgency.Ahead, (threads, cancel) => Build(wanted, threads, cancel))
+            );
         }
     }
 
@@ -179,10 +176,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
         StoredCodes.HasCodes(machine.Circuit) ? Codes(machine, duty).Possible : [];
 
     private StoredCodes Codes(MachineVersion machine, DutyId duty) =>
-        codes.GetOrAdd(
-            $"{machine.Content} {duty}",
-            _ => StoredCodes.Build(machine.Circuit, machine.Duty(duty)!)
-        );
+        codes.GetOrAdd($"{machine.Content} {duty}", _ => StoredCodes.Build(machine.Circuit, machine.Duty(duty)!));
 
     private static Wanted For(MachineVersion machine, Complaint complaint, Meter meter)
     {

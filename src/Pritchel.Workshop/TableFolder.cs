@@ -28,11 +28,7 @@ public sealed class TableFolder
     /// <summary>Opens the folder, and drops what another build of the program left in it.</summary>
     public TableFolder(WorkshopOptions options, ILogger<TableFolder> log)
     {
-        (folder, mostBytes, this.log) = (
-            options.TableFolder,
-            options.TableMegabytes * 1024L * 1024L,
-            log
-        );
+        (folder, mostBytes, this.log) = (options.TableFolder, options.TableMegabytes * 1024L * 1024L, log);
     }
 
     /// <summary>What a table is known by: all that it depends on.</summary>

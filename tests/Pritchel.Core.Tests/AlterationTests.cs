@@ -72,12 +72,17 @@ public class AlterationTests
         var duty = Symptoms.Duty(circuit, new DutyId("cranks"));
         var fed = new ProbePair(0, circuit.NodeOf("lamp-left.+"), circuit.Reference);
         double Healthy(params string[] altered) =>
-            PredictionTable.BuildCoarse(
+            PredictionTable
+                .BuildCoarse(
                     circuit,
-                    duty with { Setting = Lights(duty) },
+                    duty with
+                    {
+                        Setting = Lights(duty),
+                    },
                     [.. altered.Select(AlterationId.Of)],
                     (_, _) => []
-                ).Healthy.Across(fed)[0];
+                )
+                .Healthy.Across(fed)[0];
         Assert.InRange(Healthy(), 11, 13);
         Assert.InRange(Healthy("off/48"), -0.1, 0.1);
     }

@@ -48,19 +48,14 @@ public class ArchitectureTests
                 .That()
                 .ResideInNamespaceMatching("^Pritchel.Core.Networks$")
                 .Should()
-                .NotDependOnAny(
-                    Types().That().ResideInNamespaceMatching("^Pritchel.Core.(?!Networks|Units)")
-                )
+                .NotDependOnAny(Types().That().ResideInNamespaceMatching("^Pritchel.Core.(?!Networks|Units)"))
         );
 
     /// <summary>Fields, locals, arguments, calls and what is asked for by type: by what the compiler made of it.</summary>
     [Fact]
     public void The_solver_and_diagnosis_name_no_device()
     {
-        Type[] concrete =
-        [
-            .. Core.GetTypes().Where(t => t.IsSubclassOf(typeof(Device)) || t == typeof(PartKinds)),
-        ];
+        Type[] concrete = [.. Core.GetTypes().Where(t => t.IsSubclassOf(typeof(Device)) || t == typeof(PartKinds))];
         var devices = concrete.ToHashSet();
         var named = Core.GetTypes()
             .Where(t =>
@@ -83,7 +78,9 @@ public class ArchitectureTests
         var kinds = DeviceKinds.All.Select(k => k.Name).Append("coupling").Append("splice").ToHashSet();
         var texts = Core.GetTypes()
             .Where(t => t.Namespace?.StartsWith("Pritchel.Core.Diagnosis", StringComparison.Ordinal) == true)
-            .SelectMany(t => Bodies(t).SelectMany(Tokens).OfType<string>().Where(kinds.Contains).Select(k => $"{t}: {k}"))
+            .SelectMany(t =>
+                Bodies(t).SelectMany(Tokens).OfType<string>().Where(kinds.Contains).Select(k => $"{t}: {k}")
+            )
             .Distinct();
         Assert.Empty(texts);
     }
@@ -104,11 +101,16 @@ public class ArchitectureTests
                 Bodies(type)
                     .SelectMany(Tokens)
                     .OfType<MemberInfo>()
-                    .SelectMany(m => m is Type named ? [named] : m.DeclaringType is { } of ? new[] { of } : [])
+                    .SelectMany(m =>
+                        m is Type named ? [named]
+                        : m.DeclaringType is { } of ? new[] { of }
+                        : []
+                    )
             )
             .SelectMany(t => t.IsGenericType ? t.GetGenericArguments().Append(t) : [t]);
 
-    private static IEnumerable<MethodBase> Bodies(Type type) => type.GetMethods(All).Cast<MethodBase>().Concat(type.GetConstructors(All));
+    private static IEnumerable<MethodBase> Bodies(Type type) =>
+        type.GetMethods(All).Cast<MethodBase>().Concat(type.GetConstructors(All));
 
     /// <summary>Members, types and texts that a method's instructions name.</summary>
     private static IEnumerable<object> Tokens(MethodBase method)
@@ -125,7 +127,13 @@ public class ArchitectureTests
         {
             var op = code[at] == 0xFE ? Codes[0xFE00 | code[at + 1]] : Codes[code[at]];
             at += op.Size;
-            if (op.OperandType is OperandType.InlineMethod or OperandType.InlineType or OperandType.InlineTok or OperandType.InlineField)
+            if (
+                op.OperandType
+                is OperandType.InlineMethod
+                    or OperandType.InlineType
+                    or OperandType.InlineTok
+                    or OperandType.InlineField
+            )
             {
                 yield return module.ResolveMember(BitConverter.ToInt32(code, at), ofType, ofMethod)!;
             }

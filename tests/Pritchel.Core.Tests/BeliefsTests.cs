@@ -16,7 +16,9 @@ namespace Pritchel.Core.Tests;
 /// <summary>What must hold of beliefs whatever is entered.</summary>
 public class BeliefsTests
 {
-    private static readonly Lazy<DiagnosisKit> KitOnce = new(() => DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), []));
+    private static readonly Lazy<DiagnosisKit> KitOnce = new(() =>
+        DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), [])
+    );
 
     internal static DiagnosisKit Kit => KitOnce.Value;
 
@@ -73,7 +75,15 @@ public class BeliefsTests
     {
         // The quad's key cuts the feed and grounds the kill lead: it runs on only with both gone.
         var kit = DiagnosisKit.Build(Shipped.Circuit("hill-quad-2"), new DutyId("stops-coil-key-0"), []);
-        var beliefs = Beliefs.Weigh(kit.Table, Silent with { Duty = new DutyId("stops-coil-key-0") }, Meter.Ordinary, []);
+        var beliefs = Beliefs.Weigh(
+            kit.Table,
+            Silent with
+            {
+                Duty = new DutyId("stops-coil-key-0"),
+            },
+            Meter.Ordinary,
+            []
+        );
         Assert.Equal(SuspectId.None, beliefs.Suspects[0].Id);
     }
 

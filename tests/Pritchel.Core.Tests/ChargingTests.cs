@@ -106,7 +106,11 @@ public class ChargingTests
 
     [Fact]
     public void A_full_battery_that_is_not_charged_stays_at_its_rest_volts() =>
-        Assert.InRange(Shunt.Outcome("key=OFF", 3000, "regulator/dead").BatteryVolts[new PartId("battery")], 12.5, 12.65);
+        Assert.InRange(
+            Shunt.Outcome("key=OFF", 3000, "regulator/dead").BatteryVolts[new PartId("battery")],
+            12.5,
+            12.65
+        );
 
     [Fact]
     public void Without_its_hold_it_overcharges() =>
@@ -125,7 +129,10 @@ public class ChargingTests
         const string Leg = "C1/1/resistive:0.42"; // about 0.05·(200 000)^0.42 = 8 Ω
         var (off, on) = (Shunt.Outcome("key=OFF", 3000, Leg), Shunt.Outcome("key=ON", 3000, Leg));
         Assert.InRange(off.BatteryVolts[new PartId("battery")], 14, 14.4);
-        Assert.True(on.BatteryVolts[new PartId("battery")] < Shunt.Outcome("key=ON", 3000).BatteryVolts[new PartId("battery")] + 0.01);
+        Assert.True(
+            on.BatteryVolts[new PartId("battery")]
+                < Shunt.Outcome("key=ON", 3000).BatteryVolts[new PartId("battery")] + 0.01
+        );
         Assert.True(on.Charges[new PartId("battery")] < off.Charges[new PartId("battery")] + 0.01);
     }
 
@@ -138,7 +145,11 @@ public class ChargingTests
         // On a winding with one end grounded it drains: 12.57 V over 0.4 Ω and the diode's 20 mΩ to 1 Ω.
         var half = Example.Of("half-wave-charge");
         Assert.True(half.Outcome("key=ON", faults: "rectifier/shorted:1").Charges[new PartId("battery")] < -20);
-        Assert.InRange(half.Outcome("key=OFF", faults: "rectifier/shorted:1").Charges[new PartId("battery")], -0.01, 0.01);
+        Assert.InRange(
+            half.Outcome("key=OFF", faults: "rectifier/shorted:1").Charges[new PartId("battery")],
+            -0.01,
+            0.01
+        );
     }
 
     [Fact]
@@ -182,8 +193,14 @@ public class ChargingTests
         Assert.Contains(open.Reasons, r => r.Contains("not excited", StringComparison.Ordinal));
         Assert.True(launch.Outcome("key=ON", 2800, "charge-lamp/open").Charges[new PartId("battery")] > 0);
         Assert.True(launch.Outcome("key=ON", 1000, "alternator/field-open").Charges[new PartId("battery")] < 0);
-        Assert.InRange(launch.Outcome("key=ON", 1000, "alternator/field-open").Glows[new PartId("charge-lamp")], 0, 0.05);
-        Assert.True(launch.Outcome("key=ON", 2500, "alternator/overcharging:1").BatteryVolts[new PartId("battery")] > 15);
+        Assert.InRange(
+            launch.Outcome("key=ON", 1000, "alternator/field-open").Glows[new PartId("charge-lamp")],
+            0,
+            0.05
+        );
+        Assert.True(
+            launch.Outcome("key=ON", 2500, "alternator/overcharging:1").BatteryVolts[new PartId("battery")] > 15
+        );
     }
 
     [Fact]

@@ -104,9 +104,17 @@ public class ComplaintBeliefsTests
         var (splice, block) = (kit.Circuit.NodeOf("SP1.x"), kit.Circuit.NodeOf("magneto.case"));
         var beliefs = Weigh(
             kit,
-            [new Reading(new ProbePair(off, splice, block), Texts.Reads(Quantity.Ohms).Scaled(0.05), SymptomNow.Present)]
+            [
+                new Reading(
+                    new ProbePair(off, splice, block),
+                    Texts.Reads(Quantity.Ohms).Scaled(0.05),
+                    SymptomNow.Present
+                ),
+            ]
         );
-        Assert.True(beliefs.Suspects.Where(s => s.Id.Text is "wire:1" or "wire:2" or "cavity:P1/1").Sum(s => s.Share) > 0.8);
+        Assert.True(
+            beliefs.Suspects.Where(s => s.Id.Text is "wire:1" or "wire:2" or "cavity:P1/1").Sum(s => s.Share) > 0.8
+        );
         Assert.True(beliefs.Suspects.Single(s => s.Id.Text == "part:brake-switch").Share < 0.02);
     }
 

@@ -64,7 +64,10 @@ public class DiodeTests
                     var values = circuit.NominalParameters();
                     foreach (var (name, exponent) in new[] { ("w3/ohms", a), ("w5/ohms", b), ("w8/ohms", c) })
                     {
-                        values[circuit.Parameters.ToList().FindIndex(p => p.Key.ToString() == name)] = Math.Pow(10, exponent);
+                        values[circuit.Parameters.ToList().FindIndex(p => p.Key.ToString() == name)] = Math.Pow(
+                            10,
+                            exponent
+                        );
                     }
 
                     var state = new CircuitState(circuit);

@@ -37,7 +37,10 @@ public class ExampleTruthTests
     [InlineData("key=RUN brake=down blades=out", false)]
     [InlineData("key=OFF brake=down blades=out", false)]
     public void Start_interlocks_crank_only_with_the_brake_down_and_the_blades_out(string setting, bool cranks) =>
-        Assert.Equal(cranks, Example.Of("start-interlocks").Outcome(setting).Cranks.ContainsKey(new EngineId("engine")));
+        Assert.Equal(
+            cranks,
+            Example.Of("start-interlocks").Outcome(setting).Cranks.ContainsKey(new EngineId("engine"))
+        );
 
     [Theory]
     [InlineData("key=RUN brake=up seat=sat", true)]
@@ -74,7 +77,8 @@ public class ExampleTruthTests
         double Level(double ohms)
         {
             var fault = mower.Circuit.Faults.Single(f => f.Id.Text == "stop-switch/1-2/resistive");
-            var fraction = Math.Log(ohms / fault.Severity.Mildest) / Math.Log(fault.Severity.Worst / fault.Severity.Mildest);
+            var fraction =
+                Math.Log(ohms / fault.Severity.Mildest) / Math.Log(fault.Severity.Worst / fault.Severity.Mildest);
             return Outcome
                 .Of(mower.Case("lever=released", 1500) with { Faults = [new PlantedFault(fault, fraction)] })
                 .Sparks[0]

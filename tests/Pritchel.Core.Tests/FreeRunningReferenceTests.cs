@@ -126,12 +126,18 @@ public class FreeRunningReferenceTests
                     circuit.Setting(
                         circuit.Machine.Controls.ToDictionary(
                             c => c.Id,
-                            c => random.Next(c.Id.Text == "key" ? 6 : 2) == 0 ? new PositionId("OFF") : new PositionId("ON")
+                            c =>
+                                random.Next(c.Id.Text == "key" ? 6 : 2) == 0
+                                    ? new PositionId("OFF")
+                                    : new PositionId("ON")
                         )
                     )
                 )
                 .ToList();
-            var run = new Run { Relays = [.. circuit.Machine.Parts.Where(p => p.Kind == "relay").Select(p => p.Id.Text)] };
+            var run = new Run
+            {
+                Relays = [.. circuit.Machine.Parts.Where(p => p.Kind == "relay").Select(p => p.Id.Text)],
+            };
             var state = new CircuitState(circuit);
             state.Begin(circuit.NominalParameters());
             foreach (var setting in settings)

@@ -30,10 +30,17 @@ public class JobStateTests
     {
         Assert.Equal(Stage.Complaint, State(new ComplaintMade(new Complaint { Duty = new DutyId("cranks") })).Stage);
         Assert.Equal(Stage.Measure, State(new ComplaintMade(Told)).Stage);
-        Assert.Equal(Stage.Repair, State(new ComplaintMade(Told), new VerdictTaken(SuspectId.Of("part:key"), "key", 0.98)).Stage);
+        Assert.Equal(
+            Stage.Repair,
+            State(new ComplaintMade(Told), new VerdictTaken(SuspectId.Of("part:key"), "key", 0.98)).Stage
+        );
         Assert.Equal(
             Stage.Measure,
-            State(new ComplaintMade(Told), new VerdictTaken(SuspectId.Of("part:key"), "key", 0.98), new MeasuredOn()).Stage
+            State(
+                new ComplaintMade(Told),
+                new VerdictTaken(SuspectId.Of("part:key"), "key", 0.98),
+                new MeasuredOn()
+            ).Stage
         );
         Assert.Equal(
             Stage.Prove,

@@ -110,7 +110,11 @@ public class JumpTests
         foreach (var id in new[] { "sound-cruiser-2", "tide-outboard-3" })
         {
             var circuit = Shipped.Circuit(id);
-            Assert.All(Symptoms.Of(circuit), s => Assert.All(ProcedureCatalogue.Conditions(new TestedDuty(circuit, s.Duty)), c => Assert.Null(c.Jump)));
+            Assert.All(
+                Symptoms.Of(circuit),
+                s =>
+                    Assert.All(ProcedureCatalogue.Conditions(new TestedDuty(circuit, s.Duty)), c => Assert.Null(c.Jump))
+            );
         }
     }
 

@@ -50,8 +50,7 @@ public class LeftAloneTests
         var duty = Symptoms.Duty(circuit, new DutyId("cranks"));
         var table = PredictionTable.Build(circuit, duty, []);
         var left = LeftAlone.Of(table);
-        bool Alone(Owner owner) =>
-            left.Parts.Any(p => p.Id == owner.Part) || left.Wires.Any(w => w.Id == owner.Wire);
+        bool Alone(Owner owner) => left.Parts.Any(p => p.Id == owner.Part) || left.Wires.Any(w => w.Id == owner.Wire);
         foreach (var fault in circuit.Faults.Where(f => Alone(f.Id.Of.Owner)))
         {
             foreach (var severity in new[] { 0.02, 0.5, 0.98 })

@@ -29,7 +29,11 @@ public class LookaheadTests
     public void The_shroud_comes_off_before_a_quicker_reading_that_would_seldom_spare_it()
     {
         var kit = Mower.Value;
-        var coil = new Reading(PairOf(kit, "P1.1a", "P1.2a"), Texts.Reads(Quantity.Ohms).Scaled(0.8), SymptomNow.Present);
+        var coil = new Reading(
+            PairOf(kit, "P1.1a", "P1.2a"),
+            Texts.Reads(Quantity.Ohms).Scaled(0.8),
+            SymptomNow.Present
+        );
         var complaint = new Complaint
         {
             Duty = kit.Table.Duty.Id,

@@ -14,7 +14,13 @@ public class MakingTests
 {
     public static TheoryData<string> Machines => [.. Shipped.Ids];
 
-    private static readonly Control Clutch = new(new ControlId("clutch"), "Clutch pedal", [new PositionId("up"), new PositionId("down")], new PositionId("up"), []);
+    private static readonly Control Clutch = new(
+        new ControlId("clutch"),
+        "Clutch pedal",
+        [new PositionId("up"), new PositionId("down")],
+        new PositionId("up"),
+        []
+    );
 
     [Theory]
     [MemberData(nameof(Machines))]
@@ -48,7 +54,14 @@ public class MakingTests
     public void An_interlock_in_the_start_wire_lets_the_tractor_crank_only_in_its_position()
     {
         var tractor = Shipped.Read("orchard-tractor-4");
-        var change = PartChange.PutInSwitch(tractor, "clutch switch", new PlaceId("pedal"), new WireId("8"), Clutch, [new PositionId("down")]);
+        var change = PartChange.PutInSwitch(
+            tractor,
+            "clutch switch",
+            new PlaceId("pedal"),
+            new WireId("8"),
+            Clutch,
+            [new PositionId("down")]
+        );
         Assert.Empty(MachineDraft.Refusals(change));
         Assert.Equal(
             new PositionId("down"),
@@ -95,7 +108,11 @@ public class MakingTests
         Assert.Equal(2, DutyCheck.Lacks(machine).Count);
         machine = WireChange.Put(machine, Wire("1", "battery.+", "lamp.+"), null).Machine;
         machine = FrameChange
-            .Put(machine, new Duty(new DutyId("glows"), "glows", new Dictionary<ControlId, PositionId>(), new PartId("lamp")), null)
+            .Put(
+                machine,
+                new Duty(new DutyId("glows"), "glows", new Dictionary<ControlId, PositionId>(), new PartId("lamp")),
+                null
+            )
             .Machine;
         Assert.Contains(
             "does not do “glows”",
@@ -113,12 +130,18 @@ public class MakingTests
         var tractor = Shipped.Read("orchard-tractor-4");
         var wire = tractor.Wires.Single(w => w.Id.Text == "8");
         string Refused(Wire changed) =>
-            Assert.Single(MachineDraft.Refusals(WireChange.Put(tractor, changed, new WireId("8")))).Pointer.Split('/', 4)[3];
+            Assert
+                .Single(MachineDraft.Refusals(WireChange.Put(tractor, changed, new WireId("8"))))
+                .Pointer.Split('/', 4)[3];
         Assert.Equal("gauge", Refused(wire with { Gauge = "9 furlongs" }));
         Assert.Equal("lengthM", Refused(wire with { LengthM = -1 }));
         Assert.Equal(
             "id",
-            Assert.Throws<ChangeRefusedException>(() => WireChange.Put(tractor, wire with { Id = new WireId("7") }, new WireId("8"))).Field
+            Assert
+                .Throws<ChangeRefusedException>(() =>
+                    WireChange.Put(tractor, wire with { Id = new WireId("7") }, new WireId("8"))
+                )
+                .Field
         );
         Assert.Equal("to/at", Refused(wire with { To = wire.To with { At = TerminalAddress.Of("nowhere.x") } }));
         Assert.Equal(
@@ -147,7 +170,14 @@ public class MakingTests
             PartChange.PutInCoupling(tractor, "P9", new PlaceId("dash"), ["a", "b"], [new WireId("8"), new WireId("8")])
         );
         Assert.Throws<ChangeRefusedException>(() =>
-            PartChange.PutInSwitch(tractor, "x", new PlaceId("dash"), new WireId("999"), Clutch, [new PositionId("down")])
+            PartChange.PutInSwitch(
+                tractor,
+                "x",
+                new PlaceId("dash"),
+                new WireId("999"),
+                Clutch,
+                [new PositionId("down")]
+            )
         );
     }
 

@@ -122,7 +122,11 @@ public class OhmsTests
     public void No_point_is_red_for_one_pair_of_a_condition_and_black_for_another(string machine)
     {
         var circuit = Shipped.Circuit(machine);
-        foreach (var condition in Symptoms.Of(circuit).SelectMany(s => ProcedureCatalogue.Conditions(new TestedDuty(circuit, s.Duty))))
+        foreach (
+            var condition in Symptoms
+                .Of(circuit)
+                .SelectMany(s => ProcedureCatalogue.Conditions(new TestedDuty(circuit, s.Duty)))
+        )
         {
             var reds = (condition.Pairs ?? []).Select(p => p.Red).ToList();
             Assert.Equal(reds.Count, reds.Distinct().Count());

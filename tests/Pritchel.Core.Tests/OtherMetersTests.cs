@@ -53,12 +53,7 @@ public class OtherMetersTests
     {
         var poor = Meter.Ordinary with { Functions = [MeterFunction.DcVolts, MeterFunction.Beep] };
         var circuit = Shipped.Circuit(machine);
-        var kit = DiagnosisKit.Build(
-            circuit,
-            Diagnosis.Complaints.Symptoms.Duty(circuit, new DutyId(duty)),
-            [],
-            poor
-        );
+        var kit = DiagnosisKit.Build(circuit, Diagnosis.Complaints.Symptoms.Duty(circuit, new DutyId(duty)), [], poor);
         var told = new Diagnosis.Complaints.Complaint
         {
             Duty = new DutyId(duty),
@@ -71,7 +66,11 @@ public class OtherMetersTests
         Assert.NotEmpty(tests);
         Assert.All(
             tests,
-            t => Assert.True(t.Condition.Observable is DirectVolts or Beep or { IsSeen: true }, t.Condition.Observable.Key)
+            t =>
+                Assert.True(
+                    t.Condition.Observable is DirectVolts or Beep or { IsSeen: true },
+                    t.Condition.Observable.Key
+                )
         );
     }
 
@@ -91,7 +90,8 @@ public class OtherMetersTests
     public void A_figure_is_no_surer_than_the_digits_it_was_typed_with()
     {
         var volts = DirectVolts.Instance;
-        double Doubt(double figure, string typed) => volts.Noise(Meter.Ordinary, figure, volts.Read(typed, out _)!.Value.Digits);
+        double Doubt(double figure, string typed) =>
+            volts.Noise(Meter.Ordinary, figure, volts.Read(typed, out _)!.Value.Digits);
         Assert.True(Doubt(12.4, "12.4") >= 0.1 / Math.Sqrt(12));
         Assert.True(Doubt(12.4, "12.4") > Doubt(12.4, "12.40"));
 

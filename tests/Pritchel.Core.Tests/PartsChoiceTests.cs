@@ -22,7 +22,10 @@ public class PartsChoiceTests
         {
             var all = drawn.Sum(d => d.weight);
             return drawn
-                .Select((d, i) => new PricedSuspect(SuspectId.Of($"part:{i}"), $"part {i}", d.weight / all, new Money(d.price)))
+                .Select(
+                    (d, i) =>
+                        new PricedSuspect(SuspectId.Of($"part:{i}"), $"part {i}", d.weight / all, new Money(d.price))
+                )
                 .ToArray();
         });
 

@@ -81,7 +81,10 @@ public class ProofTests
             paths,
             p =>
                 p.Named(Tractor.Machine)[new ControlId("key")].Text == "OFF"
-                && (p.Named(Tractor.Machine)[new ControlId("brake")].Text == "down" || p.Named(Tractor.Machine)[new ControlId("seat")].Text == "occupied")
+                && (
+                    p.Named(Tractor.Machine)[new ControlId("brake")].Text == "down"
+                    || p.Named(Tractor.Machine)[new ControlId("seat")].Text == "occupied"
+                )
         );
         Assert.Equal(4, paths.Count);
     }
@@ -126,7 +129,11 @@ public class ProofTests
             [
                 .. machine.Controls.Select(c =>
                     c.Id.Text == "brake"
-                        ? c with { Positions = [.. c.Positions, new PositionId("parked")], Says = null }
+                        ? c with
+                        {
+                            Positions = [.. c.Positions, new PositionId("parked")],
+                            Says = null,
+                        }
                         : c
                 ),
             ],

@@ -24,7 +24,13 @@ public class RenumberedTests
             [
                 .. machine
                     .Controls.Reverse()
-                    .Select(c => c with { Name = c.Name + " anew", Says = c.Positions.ToDictionary(p => p, p => "at " + p) }),
+                    .Select(c =>
+                        c with
+                        {
+                            Name = c.Name + " anew",
+                            Says = c.Positions.ToDictionary(p => p, p => "at " + p),
+                        }
+                    ),
             ],
             Parts = [.. machine.Parts.Reverse()],
             Wires = [.. machine.Wires.Reverse()],

@@ -19,7 +19,9 @@ namespace Pritchel.Core.Tests;
 /// <summary>What is seen, tried and told besides readings: looks, other duties, the setting it happened in, not electrical.</summary>
 public class SideEvidenceTests
 {
-    private static readonly Lazy<DiagnosisKit> Cranks = new(() => DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), []));
+    private static readonly Lazy<DiagnosisKit> Cranks = new(() =>
+        DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), [])
+    );
 
     private static readonly Lazy<DiagnosisKit> MowerSparks = new(() =>
         DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), new DutyId("sparks-magneto"), [])
@@ -65,7 +67,12 @@ public class SideEvidenceTests
     public void The_last_look_at_a_place_counts_and_their_order_does_not()
     {
         var (one, two) = ("part:fuse", "part:key");
-        Look[] looks = [new(RepairId.Of(one), LookFound.Loose), new(RepairId.Of(two), LookFound.Green), new(RepairId.Of(one), LookFound.Sound)];
+        Look[] looks =
+        [
+            new(RepairId.Of(one), LookFound.Loose),
+            new(RepairId.Of(two), LookFound.Green),
+            new(RepairId.Of(one), LookFound.Sound),
+        ];
         var forth = Believe(Cranks.Value, Silent, looks).Suspects.ToDictionary(s => s.Id, s => s.Share);
         var back = Believe(Cranks.Value, Silent, looks[1], looks[2]).Suspects;
         Assert.All(back, s => Assert.Equal(s.Share, forth[s.Id], 12));
@@ -151,7 +158,9 @@ public class SideEvidenceTests
         var complaint = new Complaint { Duty = new DutyId("sparks-magneto"), Heard = Heard.WillNotStart };
         var before = Believe(kit, complaint).Suspects.First(s => s.IsSound).Share;
         Assert.InRange(before, 0.3, 0.7);
-        var spark = kit.Table.Conditions.ToList().FindIndex(c => c.Observable.Key == Quantity.Spark && c.Off.Count == 0);
+        var spark = kit
+            .Table.Conditions.ToList()
+            .FindIndex(c => c.Observable.Key == Quantity.Spark && c.Off.Count == 0);
         var (red, black) = kit.Table.Conditions[spark].Pairs![0];
         double After(double figure) =>
             Beliefs
@@ -203,7 +212,11 @@ public class SideEvidenceTests
         List<Suspect> After(int times)
         {
             var readings = Enumerable.Repeat(
-                new Reading(new ProbePair(ohms.Index, red, black), Texts.Reads(Quantity.Ohms).Scaled(700), SymptomNow.Present),
+                new Reading(
+                    new ProbePair(ohms.Index, red, black),
+                    Texts.Reads(Quantity.Ohms).Scaled(700),
+                    SymptomNow.Present
+                ),
                 times
             );
             return [.. Beliefs.Weigh(kit.Table, complaint, Meter.Ordinary, [.. readings]).Suspects];

@@ -26,7 +26,15 @@ internal sealed class SmallMachine
             Kind = "switch",
             Place = new PlaceId("bench"),
             Terminals = [new TerminalId("B"), new TerminalId("A")],
-            Contacts = [new Contact(new ContactId("B-A"), [new TerminalId("B"), new TerminalId("A")], new ControlId("key"), [new PositionId("ON")])],
+            Contacts =
+            [
+                new Contact(
+                    new ContactId("B-A"),
+                    [new TerminalId("B"), new TerminalId("A")],
+                    new ControlId("key"),
+                    [new PositionId("ON")]
+                ),
+            ],
         },
         new()
         {
@@ -39,7 +47,10 @@ internal sealed class SmallMachine
     ];
 
     private readonly List<Wire> wires = [];
-    private readonly List<Control> controls = [new(new ControlId("key"), "Key", [new PositionId("OFF"), new PositionId("ON")], new PositionId("OFF"), [])];
+    private readonly List<Control> controls =
+    [
+        new(new ControlId("key"), "Key", [new PositionId("OFF"), new PositionId("ON")], new PositionId("OFF"), []),
+    ];
 
     public SmallMachine()
     {
@@ -74,9 +85,22 @@ internal sealed class SmallMachine
     /// <summary>A switch "id.1" to "id.2" worked by a control of its own, OFF or ON.</summary>
     public SmallMachine Switch(string id)
     {
-        controls.Add(new Control(new ControlId(id), id, [new PositionId("OFF"), new PositionId("ON")], new PositionId("OFF"), []));
+        controls.Add(
+            new Control(new ControlId(id), id, [new PositionId("OFF"), new PositionId("ON")], new PositionId("OFF"), [])
+        );
         Part(id, "switch", "1", "2");
-        parts[^1] = parts[^1] with { Contacts = [new Contact(new ContactId("1-2"), [new TerminalId("1"), new TerminalId("2")], new ControlId(id), [new PositionId("ON")])] };
+        parts[^1] = parts[^1] with
+        {
+            Contacts =
+            [
+                new Contact(
+                    new ContactId("1-2"),
+                    [new TerminalId("1"), new TerminalId("2")],
+                    new ControlId(id),
+                    [new PositionId("ON")]
+                ),
+            ],
+        };
         return this;
     }
 

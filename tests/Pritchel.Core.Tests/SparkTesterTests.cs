@@ -146,5 +146,6 @@ public class SparkTesterTests
         return circuit.DeviceOf(duty.Load).Effect(state).Kind;
     }
 
-    private static Fault Fault(string machine, string id) => Shipped.Circuit(machine).Faults.First(f => f.Id.Text == id);
+    private static Fault Fault(string machine, string id) =>
+        Shipped.Circuit(machine).Faults.First(f => f.Id.Text == id);
 }

@@ -85,7 +85,8 @@ public class StarterSolenoidTests
                 [
                     new(
                         cable,
-                        Math.Log(ohms / cable.Severity.Mildest) / Math.Log(cable.Severity.Worst / cable.Severity.Mildest)
+                        Math.Log(ohms / cable.Severity.Mildest)
+                            / Math.Log(cable.Severity.Worst / cable.Severity.Mildest)
                     ),
                 ],
             }

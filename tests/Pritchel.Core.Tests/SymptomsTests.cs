@@ -78,7 +78,11 @@ public class SymptomsTests
     {
         var scaled = Texts.Reads(quantity).Scaled(figure);
         Assert.InRange(scaled, -3, 16);
-        Assert.Equal(figure, Texts.Reads(quantity).Figure(scaled), 1e-9 * Math.Max(1, double.IsFinite(figure) ? figure : 1));
+        Assert.Equal(
+            figure,
+            Texts.Reads(quantity).Figure(scaled),
+            1e-9 * Math.Max(1, double.IsFinite(figure) ? figure : 1)
+        );
         Assert.True(Texts.Reads(quantity).Noise(Meter.Ordinary, scaled) > 0);
     }
 
@@ -109,7 +113,9 @@ public class SymptomsTests
             $"{hunts.Count} hunts, right {hunts.Average(h => h.Right ? 1.0 : 0):P1}, readings {hunts.Average(h => h.Readings):0.0}, minutes {hunts.Average(h => h.Minutes.Value):0.0}; "
                 + string.Join(
                     "; ",
-                    hunts.Where(h => !h.Right).Select(h => $"{h.FaultId} → {h.Verdict?.Text ?? "none"} at {h.Share:0.00}")
+                    hunts
+                        .Where(h => !h.Right)
+                        .Select(h => $"{h.FaultId} → {h.Verdict?.Text ?? "none"} at {h.Share:0.00}")
                 )
         );
         Assert.True(hunts.Count >= 30);

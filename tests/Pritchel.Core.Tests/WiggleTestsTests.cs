@@ -18,7 +18,9 @@ namespace Pritchel.Core.Tests;
 /// <summary>Moving, warming and wetting what comes and goes, as tests and as evidence.</summary>
 public class WiggleTestsTests
 {
-    private static readonly Lazy<DiagnosisKit> Cranks = new(() => DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), []));
+    private static readonly Lazy<DiagnosisKit> Cranks = new(() =>
+        DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), [])
+    );
 
     private static Complaint Seldom { get; } =
         new()
@@ -44,7 +46,8 @@ public class WiggleTestsTests
     private static double At(Beliefs beliefs, string place) =>
         beliefs
             .Suspects.Where(s =>
-                s.Repair is { } repair && Cranks.Value.WiggleTests.Find(new PlaceId(place), null)!.Repairs.Contains(repair.Id)
+                s.Repair is { } repair
+                && Cranks.Value.WiggleTests.Find(new PlaceId(place), null)!.Repairs.Contains(repair.Id)
             )
             .Sum(s => s.Share);
 

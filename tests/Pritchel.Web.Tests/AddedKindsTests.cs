@@ -87,9 +87,9 @@ public sealed class AddedKindsTests(Host host) : IClassFixture<Host>
     /// <summary>The orchard tractor with a probe where its left lamp is.</summary>
     private static JsonObject Probed()
     {
-        var file = JsonNode.Parse(
-            File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "orchard-tractor-4.json"))
-        )!.AsObject();
+        var file = JsonNode
+            .Parse(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", "orchard-tractor-4.json")))!
+            .AsObject();
         file["id"] = "tank-tractor-1";
         file["name"] = "Tractor with a tank probe";
         var lamp = file["parts"]!.AsArray().Single(p => p!["id"]!.GetValue<string>() == "lamp-left")!.AsObject();

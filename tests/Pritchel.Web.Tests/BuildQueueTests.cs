@@ -34,7 +34,9 @@ public sealed class BuildQueueTests : IAsyncLifetime
                             (_, cancel) =>
                             {
                                 all.Wait(cancel);
-                                return Interlocked.Increment(ref made).ToString(System.Globalization.CultureInfo.InvariantCulture);
+                                return Interlocked
+                                    .Increment(ref made)
+                                    .ToString(System.Globalization.CultureInfo.InvariantCulture);
                             }
                         ),
                     Cancel

@@ -47,11 +47,14 @@ public sealed class HurtRecordTests : IDisposable
         var client = host.Browser();
         var bench = await client.GetStringAsync("/", Cancel);
         Assert.Contains(named, bench, StringComparison.Ordinal);
-        foreach (var address in new[] { "/machines", "/machines/hedgerow-mower-2", "/meter", "/api/v1/jobs", "/jobs/T-0002" })
+        foreach (
+            var address in new[] { "/machines", "/machines/hedgerow-mower-2", "/meter", "/api/v1/jobs", "/jobs/T-0002" }
+        )
         {
             var other = await client.GetAsync(address, Cancel);
             Assert.True(
-                other.IsSuccessStatusCode || (named.Contains("orchard", StringComparison.Ordinal) && address == "/jobs/T-0002"),
+                other.IsSuccessStatusCode
+                    || (named.Contains("orchard", StringComparison.Ordinal) && address == "/jobs/T-0002"),
                 $"{address}: {other.StatusCode}"
             );
         }
@@ -78,7 +81,11 @@ public sealed class HurtRecordTests : IDisposable
         Assert.True((await client.GetAsync("/jobs/T-0001", Cancel)).IsSuccessStatusCode);
         var refused = await client.PostAsJsonAsync("/api/v1/jobs/T-0001/help", new { alone = true }, Cancel);
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
-        Assert.Contains("cannot be read here", await refused.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Contains(
+            "cannot be read here",
+            await refused.Content.ReadAsStringAsync(Cancel),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

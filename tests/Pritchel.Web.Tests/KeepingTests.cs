@@ -22,7 +22,11 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
         await using (var scope = host.Services.CreateAsyncScope())
         {
             var drafts = scope.ServiceProvider.GetRequiredService<DraftStore>();
-            draft = await drafts.BeginAsync(FrameChange.Empty(new("a-sixteen"), "Sixteen", "mower", "key"), "begun", Cancel);
+            draft = await drafts.BeginAsync(
+                FrameChange.Empty(new("a-sixteen"), "Sixteen", "mower", "key"),
+                "begun",
+                Cancel
+            );
         }
 
         var acknowledged = await Task.WhenAll(
@@ -58,8 +62,17 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
         var action = System.Net.WebUtility.HtmlDecode(
             System.Text.RegularExpressions.Regex.Match(page, "action=\"([^\"]*handler=Place[^\"]*)\"").Groups[1].Value
         );
-        var token = System.Text.RegularExpressions.Regex.Match(page, "__RequestVerificationToken\" type=\"hidden\" value=\"([^\"]*)\"").Groups[1].Value;
-        var after = System.Text.RegularExpressions.Regex.Match(page, "name=\"After\" value=\"([0-9]+)\"").Groups[1].Value;
+        var token = System
+            .Text.RegularExpressions.Regex.Match(
+                page,
+                "__RequestVerificationToken\" type=\"hidden\" value=\"([^\"]*)\""
+            )
+            .Groups[1]
+            .Value;
+        var after = System
+            .Text.RegularExpressions.Regex.Match(page, "name=\"After\" value=\"([0-9]+)\"")
+            .Groups[1]
+            .Value;
         async Task<string> PutAsync(string name)
         {
             var answer = await client.PostAsync(
@@ -148,7 +161,11 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
             Cancel
         );
         Assert.Equal(System.Net.HttpStatusCode.BadRequest, refused.StatusCode);
-        Assert.Contains("nothing is read between", await refused.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Contains(
+            "nothing is read between",
+            await refused.Content.ReadAsStringAsync(Cancel),
+            StringComparison.Ordinal
+        );
     }
 
     /// <summary>Everything that the pages do, over the API: told with circumstances, looked, read, taken, mended, proved, closed.</summary>
@@ -174,21 +191,55 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
                 words = "Will not crank.",
                 circumstances = new { years = 20, damp = true },
                 also = new[] { new { duty = "sparks-magneto", works = true } },
-                lamps = new[] { new { lamp = "oil-lamp", setting = Talk.Start, look = "bright" } },
+                lamps = new[]
+                {
+                    new
+                    {
+                        lamp = "oil-lamp",
+                        setting = Talk.Start,
+                        look = "bright",
+                    },
+                },
             }
         );
         await PostAsync("help", new { alone = true });
         await PostAsync("looks", new { repair = "part:brake", found = "sound" });
         await PostAsync("undo", new { });
-        await PostAsync("readings", new { setting = Talk.Start, red = "brake.in", black = "battery.-", reading = "12.4" });
-        await PostAsync("readings", new { setting = Talk.Start, red = "brake.out", black = "battery.-", reading = "0" });
+        await PostAsync(
+            "readings",
+            new
+            {
+                setting = Talk.Start,
+                red = "brake.in",
+                black = "battery.-",
+                reading = "12.4",
+            }
+        );
+        await PostAsync(
+            "readings",
+            new
+            {
+                setting = Talk.Start,
+                red = "brake.out",
+                black = "battery.-",
+                reading = "0",
+            }
+        );
         var early = await client.PostAsJsonAsync($"/api/v1/jobs/{tag}/close", new { }, Cancel);
         Assert.Equal(System.Net.HttpStatusCode.BadRequest, early.StatusCode);
 
         await PostAsync("verdict", new { });
         await PostAsync("lead", new { worked = true });
         await PostAsync("lead", new { failsAgain = true });
-        await PostAsync("repair", new { done = "New brake switch", parts = "switch", minutes = 20 });
+        await PostAsync(
+            "repair",
+            new
+            {
+                done = "New brake switch",
+                parts = "switch",
+                minutes = 20,
+            }
+        );
         var checks = (await Talk.GetAsync(client, $"/api/v1/jobs/{tag}/proof"))["checks"]!.AsArray();
         Assert.NotEmpty(checks);
         foreach (var check in checks)
@@ -199,8 +250,18 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
                 await PostAsync(
                     "proof",
                     id.StartsWith("reading", StringComparison.Ordinal)
-                        ? new { check = id, passed = (bool?)null, reading = "12.4" }
-                        : new { check = id, passed = (bool?)true, reading = (string?)null! }
+                        ? new
+                        {
+                            check = id,
+                            passed = (bool?)null,
+                            reading = "12.4",
+                        }
+                        : new
+                        {
+                            check = id,
+                            passed = (bool?)true,
+                            reading = (string?)null!,
+                        }
                 );
             }
         }

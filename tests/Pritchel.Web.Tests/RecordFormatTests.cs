@@ -57,8 +57,18 @@ public sealed partial class RecordFormatTests : IDisposable
                 var given = await client.PostAsJsonAsync(
                     "/api/v1/jobs/T-0002/proof",
                     id.StartsWith("reading", StringComparison.Ordinal)
-                        ? new { check = id, passed = (bool?)null, reading = "12.5" }
-                        : new { check = id, passed = (bool?)true, reading = (string?)null! },
+                        ? new
+                        {
+                            check = id,
+                            passed = (bool?)null,
+                            reading = "12.5",
+                        }
+                        : new
+                        {
+                            check = id,
+                            passed = (bool?)true,
+                            reading = (string?)null!,
+                        },
                     Cancel
                 );
                 Assert.True(given.IsSuccessStatusCode, await given.Content.ReadAsStringAsync(Cancel));
@@ -89,7 +99,10 @@ public sealed partial class RecordFormatTests : IDisposable
             ((ComplaintMade)told[1]).Complaint.Bridged
         );
         var lamps = ((ComplaintMade)told[1]).Complaint.Lamps;
-        Assert.Equal(["START", "RUN", "LIGHTS", "LIGHTS", "LIGHTS"], lamps.Select(l => l.Setting[new ControlId("key")].Text));
+        Assert.Equal(
+            ["START", "RUN", "LIGHTS", "LIGHTS", "LIGHTS"],
+            lamps.Select(l => l.Setting[new ControlId("key")].Text)
+        );
         Assert.All(lamps, l => Assert.Equal(LampLook.Bright, l.Look));
         var ohms = Assert.IsType<ReadingTaken>(told[2]);
         Assert.Equal((DeadOhms.Instance.Key, "3.9"), (ohms.At.Condition.Observable, ohms.Typed));
@@ -100,7 +113,10 @@ public sealed partial class RecordFormatTests : IDisposable
         Assert.Equal(new PlaceId("dash"), Assert.IsType<TestPassedOver>(told[7]).Place);
         var wet = Assert.IsType<Wiggled>(told[9]);
         Assert.Equal(("joint:C1@from", WiggledBy.Wetting, true), (wet.Repair?.Text, wet.By, wet.Changed));
-        Assert.Equal((null, SymptomNow.NotWatched), (((ReadingTaken)told[10]).Figure, ((ReadingTaken)told[10]).Symptom));
+        Assert.Equal(
+            (null, SymptomNow.NotWatched),
+            (((ReadingTaken)told[10]).Figure, ((ReadingTaken)told[10]).Symptom)
+        );
         Assert.Equal(new Money(24.5), Assert.IsType<PartsPriced>(told[15]).Prices[RepairId.OfPart(new PartId("key"))]);
         Assert.Equal(new RepeatsCheck(), Assert.IsType<ProofGiven>(told[20]).Check);
         var refused = Assert.IsType<RefusalCheck>(Assert.IsType<ProofGiven>(told[21]).Check);
@@ -159,11 +175,7 @@ public sealed partial class RecordFormatTests : IDisposable
     [InlineData("null", "damaged")]
     [InlineData("", "damaged")]
     public void What_cannot_be_read_says_why(string body, string why) =>
-        Assert.Contains(
-            why,
-            Assert.IsType<UnreadableEvent>(EventFormat.Read(body)).Why,
-            StringComparison.Ordinal
-        );
+        Assert.Contains(why, Assert.IsType<UnreadableEvent>(EventFormat.Read(body)).Why, StringComparison.Ordinal);
 
     private static async Task<string> BodyAsync(string file, int job, int sequence)
     {

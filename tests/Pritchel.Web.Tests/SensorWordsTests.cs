@@ -38,8 +38,9 @@ public class SensorWordsTests
             .Machine!;
         var circuit = Circuit.Compile(machine);
         var kit = DiagnosisKit.Sketch(circuit, Symptoms.Of(circuit)[0].Duty, []);
-        return kit.Table.Conditions[0] with { Setting = circuit.Setting(
-                setting.ToDictionary(s => new ControlId(s.Key), s => new PositionId(s.Value))
-            ) };
+        return kit.Table.Conditions[0] with
+        {
+            Setting = circuit.Setting(setting.ToDictionary(s => new ControlId(s.Key), s => new PositionId(s.Value))),
+        };
     }
 }

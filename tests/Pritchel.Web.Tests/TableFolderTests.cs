@@ -49,7 +49,10 @@ public sealed class TableFolderTests : IDisposable
         var own = TableFolder.KeyOf(Made.Machine, Made.Duty, [], Meter.Ordinary);
         var meter = Meter.Ordinary with { Input = new Core.Units.Ohms(1e6) };
         Assert.NotEqual(own, TableFolder.KeyOf(Made.Machine, Made.Duty, [], meter));
-        Assert.NotEqual(own, TableFolder.KeyOf(Made.Machine, Made.Duty with { Speed = DutySpeed.Work }, [], Meter.Ordinary));
+        Assert.NotEqual(
+            own,
+            TableFolder.KeyOf(Made.Machine, Made.Duty with { Speed = DutySpeed.Work }, [], Meter.Ordinary)
+        );
         Assert.NotEqual(
             own,
             TableFolder.KeyOf(Made.Machine, Made.Duty, [AlterationId.Off(new WireId("1"))], Meter.Ordinary)

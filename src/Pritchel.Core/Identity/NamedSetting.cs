@@ -48,8 +48,7 @@ public sealed class NamedSetting : IReadOnlyDictionary<ControlId, PositionId>, I
     public override bool Equals(object? obj) => Equals(obj as NamedSetting);
 
     /// <inheritdoc/>
-    public override int GetHashCode() =>
-        positions.Aggregate(17, (hash, p) => HashCode.Combine(hash, p.Key, p.Value));
+    public override int GetHashCode() => positions.Aggregate(17, (hash, p) => HashCode.Combine(hash, p.Key, p.Value));
 
     /// <summary>As written: "key=START, brake=down".</summary>
     public override string ToString() => string.Join(", ", positions.Select(p => $"{p.Key}={p.Value}"));

@@ -37,12 +37,7 @@ public sealed class ComplaintRules
     /// <param name="table">The sound machine's predictions, in the setting told so far.</param>
     /// <param name="symptoms">What the machine can be complained of.</param>
     /// <param name="codes">Codes that it can store; none where nothing stores any.</param>
-    public ComplaintRules(
-        Duty own,
-        PredictionTable table,
-        IEnumerable<Symptom> symptoms,
-        IReadOnlyList<string> codes
-    )
+    public ComplaintRules(Duty own, PredictionTable table, IEnumerable<Symptom> symptoms, IReadOnlyList<string> codes)
     {
         (Own, this.table, circuit, Codes) = (own, table, table.Circuit, codes);
         Alterations =
@@ -112,7 +107,10 @@ public sealed class ComplaintRules
 
         if (told.Words.Length > MostWords)
         {
-            yield return new("words", $"Owner's words: {told.Words.Length} characters; at most {MostWords} fit the tag.");
+            yield return new(
+                "words",
+                $"Owner's words: {told.Words.Length} characters; at most {MostWords} fit the tag."
+            );
         }
 
         if (told.Circumstances.Years is not (>= 0 and <= MostYears))

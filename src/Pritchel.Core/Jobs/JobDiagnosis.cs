@@ -226,9 +226,7 @@ public sealed class JobDiagnosis
     }
 
     private static PlaceId? PlaceOf(DiagnosisKit kit, LookedAt look) =>
-        kit
-            .Circuit.Faults.FirstOrDefault(f => f.Repair.Id == look.Repair)
-            ?.Repair.Place;
+        kit.Circuit.Faults.FirstOrDefault(f => f.Repair.Id == look.Repair)?.Repair.Place;
 
     private static HashSet<T> With<T>(IReadOnlySet<T> set, T item) => [.. set, item];
 }

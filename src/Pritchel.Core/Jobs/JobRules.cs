@@ -16,8 +16,13 @@ public static class JobRules
         : next switch
         {
             ComplaintMade or Undone or HelpChanged => null,
-            ReadingTaken or TestPassedOver or LookedAt or Wiggled or VerdictTaken or MeasuredOn or PartsPriced
-                when !state.ComplaintTold => "Write the complaint down first.",
+            ReadingTaken
+            or TestPassedOver
+            or LookedAt
+            or Wiggled
+            or VerdictTaken
+            or MeasuredOn
+            or PartsPriced when !state.ComplaintTold => "Write the complaint down first.",
             LeadPut when state.Verdict is null => "A lead is tried over what a verdict names: take the verdict first.",
             LeadPut when state is { Lead: not null, LeadOff: null } => "A lead is on already; take it off first.",
             LeadOff when state is not { Lead: not null, LeadOff: null } => "No lead is on.",

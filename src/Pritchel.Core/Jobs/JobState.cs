@@ -47,11 +47,7 @@ public sealed class JobState
 
     /// <summary>Events that the record holds and that cannot be read.</summary>
     public IReadOnlyList<(int Sequence, string Why)> Unreadable =>
-        [
-            .. History
-                .Where(e => e.Event is UnreadableEvent)
-                .Select(e => (e.Sequence, ((UnreadableEvent)e.Event).Why)),
-        ];
+        [.. History.Where(e => e.Event is UnreadableEvent).Select(e => (e.Sequence, ((UnreadableEvent)e.Event).Why))];
 
     /// <summary>Whether nothing may be added, since what was recorded is not all known.</summary>
     public bool IsReadOnly => History.Any(e => e.Event is UnreadableEvent);
@@ -145,7 +141,8 @@ public sealed class JobState
     /// <summary>The last event that can be taken back, or null.</summary>
     public RecordedEvent? Undoable =>
         Standing.LastOrDefault(e =>
-            e.Event is not ComplaintMade and not JobClosed and not UnreadableEvent || (e.Event is ComplaintMade && ComplaintCount > 1)
+            e.Event is not ComplaintMade and not JobClosed and not UnreadableEvent
+            || (e.Event is ComplaintMade && ComplaintCount > 1)
         );
 
     private int ComplaintCount => Standing.Count(e => e.Event is ComplaintMade);

@@ -18,8 +18,7 @@ public static class RepairText
     public static Refusal? Check(string? done, string? parts, double minutes) =>
         Plain(done).Length is 0 or > Most
             ? new Refusal("done", $"What was done: write 1 to {Most} characters, so that next year's reader knows.")
-        : Plain(parts).Length > Most
-            ? new Refusal("parts", $"Parts: {Plain(parts).Length} characters; at most {Most}.")
+        : Plain(parts).Length > Most ? new Refusal("parts", $"Parts: {Plain(parts).Length} characters; at most {Most}.")
         : minutes is not (>= 0 and <= MostMinutes)
             ? new Refusal("minutes", $"Minutes: type minutes from 0 to {MostMinutes}.")
         : null;

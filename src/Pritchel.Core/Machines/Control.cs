@@ -35,7 +35,5 @@ public sealed record Control(
 
     /// <summary>How a position is said: in the file's words, or "key START".</summary>
     public string Said(PositionId position) =>
-        Says is { } says && says.TryGetValue(position, out var words)
-            ? words
-            : $"{Name.ToLowerInvariant()} {position}";
+        Says is { } says && says.TryGetValue(position, out var words) ? words : $"{Name.ToLowerInvariant()} {position}";
 }

@@ -31,6 +31,5 @@ public static class JointKinds
     ];
 
     /// <summary>The joint kind of that name, or null.</summary>
-    public static JointKind? Named(string name) =>
-        All.FirstOrDefault(k => k.Name == name);
+    public static JointKind? Named(string name) => All.FirstOrDefault(k => k.Name == name);
 }

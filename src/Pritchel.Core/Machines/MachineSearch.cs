@@ -43,10 +43,7 @@ public static class MachineSearch
 
             foreach (var terminal in part.Terminals.Where(t => Matches(words, [.. of, t.Text]) && Named(words, t.Text)))
             {
-                yield return new MachineHit(
-                    MachineWords.Terminal(machine, part.At(terminal)),
-                    At: part.At(terminal)
-                );
+                yield return new MachineHit(MachineWords.Terminal(machine, part.At(terminal)), At: part.At(terminal));
             }
         }
 

@@ -16,8 +16,7 @@ public static class MachineWords
         : throw new ArgumentException("The machine has neither battery nor body.", nameof(machine));
 
     /// <summary>The machine's first ground body, or null.</summary>
-    public static Part? FirstBody(Machine machine) =>
-        machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body);
+    public static Part? FirstBody(Machine machine) => machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body);
 
     /// <summary>Place of a part.</summary>
     public static Place PlaceOf(Machine machine, Part part) => machine.Index.Place(part.Place)!;

@@ -35,9 +35,7 @@ public sealed class TwinEngine
 
     /// <summary>The engine that a point does not belong to; null for what both share.</summary>
     public Engine? OtherThan(PointId point) =>
-        SideOf(point.Terminal?.Part.Text ?? point.WireEnd!.Value.Wire.Text) is { } side
-            ? sides[1 - side].Engine
-            : null;
+        SideOf(point.Terminal?.Part.Text ?? point.WireEnd!.Value.Wire.Text) is { } side ? sides[1 - side].Engine : null;
 
     /// <summary>The same place on the other engine; null for what both share, or where the other has none.</summary>
     public PointId? Opposite(PointId point) =>

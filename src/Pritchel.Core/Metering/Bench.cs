@@ -85,7 +85,9 @@ public static class Bench
 
         var (state, _) = Connected(@case, red, black, meter.DiodeSource.Value, meter.DiodeInside.Value);
         var volts = state.Drop(red, black);
-        return Math.Abs(volts) > MostDiodeVolts ? MeterDisplay.Over : MeterDisplay.OfVolts(meter, new Volts(volts), false);
+        return Math.Abs(volts) > MostDiodeVolts
+            ? MeterDisplay.Over
+            : MeterDisplay.OfVolts(meter, new Volts(volts), false);
     }
 
     private static MeterDisplay ReadAmps(Case @case, Meter meter, int red, int black)

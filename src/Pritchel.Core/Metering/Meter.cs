@@ -144,9 +144,7 @@ public sealed record Meter
 
     /// <inheritdoc/>
     public bool Equals(Meter? other) =>
-        other is not null
-        && MeterFile.Write(this) == MeterFile.Write(other)
-        && LeadsNulled == other.LeadsNulled;
+        other is not null && MeterFile.Write(this) == MeterFile.Write(other) && LeadsNulled == other.LeadsNulled;
 
     /// <inheritdoc/>
     public override int GetHashCode() => StringComparer.Ordinal.GetHashCode(Name);

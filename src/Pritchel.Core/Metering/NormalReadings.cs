@@ -83,7 +83,10 @@ public static class NormalReadings
         ];
 
     /// <summary>Pairs of a part's terminals that an ohmmeter shows something between, the part by itself.</summary>
-    internal static IEnumerable<(TerminalAddress Red, TerminalAddress Black, double Ohms)> Across(Machine machine, Part part)
+    internal static IEnumerable<(TerminalAddress Red, TerminalAddress Black, double Ohms)> Across(
+        Machine machine,
+        Part part
+    )
     {
         var alone = Circuit.Compile(
             machine with

@@ -56,8 +56,7 @@ public sealed class AlternatingVolts : AlternatingObservable
     public override bool CanRead(Meter meter) => meter.Has(MeterFunction.AcVolts);
 
     /// <inheritdoc/>
-    protected override double Predict(IPredictedCase @case, int red, int black) =>
-        @case.State.Alternating(red, black);
+    protected override double Predict(IPredictedCase @case, int red, int black) => @case.State.Alternating(red, black);
 
     /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black) =>
@@ -87,11 +86,7 @@ public sealed class PeakVolts : AlternatingObservable
     public override bool CanRead(Meter meter) => meter.Has(MeterFunction.PeakVolts);
 
     /// <summary>All pairs in one turn: firing a case again would fire it twice.</summary>
-    public override void Predict(
-        IPredictedCase @case,
-        IReadOnlyList<(int Red, int Black)> pairs,
-        Span<double> figures
-    )
+    public override void Predict(IPredictedCase @case, IReadOnlyList<(int Red, int Black)> pairs, Span<double> figures)
     {
         var peaks = new double[pairs.Count];
         @case.State.Fire(pairs, peaks);

@@ -57,13 +57,7 @@ public sealed record Jump(int From, int To, JumpKind Kind)
     /// <param name="load">Part whose duty it is.</param>
     /// <param name="control">Part that commands it, if any.</param>
     /// <param name="meter">The meter in use, with the test lamp carried beside it.</param>
-    internal double Seen(
-        CircuitState state,
-        Func<double, Settlement> move,
-        Device load,
-        Device? control,
-        Meter meter
-    )
+    internal double Seen(CircuitState state, Func<double, Settlement> move, Device load, Device? control, Meter meter)
     {
         if (Kind != JumpKind.Lead)
         {

@@ -147,13 +147,17 @@ public abstract class Observable
         }
 
         var figure = reading.IsOverRange ? OverRange(out error) : Within(reading.Value, out error);
-        return figure is { } read ? new TypedFigure(read, reading.IsOverRange ? null : new TypedDigits(reading.Step)) : null;
+        return figure is { } read
+            ? new TypedFigure(read, reading.IsOverRange ? null : new TypedDigits(reading.Step))
+            : null;
     }
 
     /// <summary>What OL means; null with what is wrong where it means nothing.</summary>
     protected virtual double? OverRange(out string error)
     {
-        error = WantsDeadCircuit ? "" : "OL means that the range is too small here. Turn it up one and type the figure.";
+        error = WantsDeadCircuit
+            ? ""
+            : "OL means that the range is too small here. Turn it up one and type the figure.";
         return WantsDeadCircuit ? double.PositiveInfinity : null;
     }
 

@@ -30,8 +30,7 @@ public abstract class JoinedObservable : SeenObservable
     public override bool IsToldByPoints => false;
 
     /// <inheritdoc/>
-    protected override double Predict(IPredictedCase @case, int red, int black) =>
-        @case.WhileJoined(red, black);
+    protected override double Predict(IPredictedCase @case, int red, int black) => @case.WhileJoined(red, black);
 
     /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black) => Scaled(@case.WhileJoined());

@@ -15,16 +15,7 @@ internal static class Simulated
         int black
     )
     {
-        var display = Metering.Bench.Read(
-            @case.Case,
-            @case.Meter with
-            {
-                LeadsNulled = true,
-            },
-            function,
-            red,
-            black
-        );
+        var display = Metering.Bench.Read(@case.Case, @case.Meter with { LeadsNulled = true }, function, red, black);
         return display.Jumps ? null : Noisy(observable, @case, display.Value!.Value);
     }
 

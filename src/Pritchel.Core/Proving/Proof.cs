@@ -143,7 +143,10 @@ public static class Proof
     /// <summary>How far each control is turned from its first position, controls by their names.</summary>
     private static string Turned(Machine machine, ControlSetting setting) =>
         string.Concat(
-            machine.Controls.Index().OrderBy(c => c.Item.Id.Text, StringComparer.Ordinal).Select(c => (char)('a' + setting[c.Index]))
+            machine
+                .Controls.Index()
+                .OrderBy(c => c.Item.Id.Text, StringComparer.Ordinal)
+                .Select(c => (char)('a' + setting[c.Index]))
         );
 
     private static int Moved(Circuit circuit, ControlSetting setting) => setting.Moved(circuit.Machine).Count;

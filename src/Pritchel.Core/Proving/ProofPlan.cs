@@ -30,9 +30,7 @@ public sealed record ProofPlan(IReadOnlyList<ProofCheck> Checks, bool AllStopsTr
         checks.AddRange(
             changed.Select(w => new ProofCheck(new WiggleCheck(w.Reach.Place.Id, w.Reach.Alone?.Id, w.By)))
         );
-        checks.Add(
-            new ProofCheck(new RepeatsCheck(), Proof.CleanTriesNeeded(complaint.Failed, complaint.Tried))
-        );
+        checks.Add(new ProofCheck(new RepeatsCheck(), Proof.CleanTriesNeeded(complaint.Failed, complaint.Tried)));
         var (circuit, duty) = (table.Circuit, table.Duty);
         if (IsInterlocked(table))
         {

@@ -66,5 +66,4 @@ public sealed class ControlSetting(int[] positions) : IEquatable<ControlSetting>
             }
         }
     }
-
 }

@@ -24,9 +24,7 @@ internal static class MachineFaults
 
     private static IEnumerable<Fault> Chafes(Machine machine, Circuit circuit, Wire wire)
     {
-        var body = wire.ChafesOn is { } named
-            ? machine.Index.Part(named)
-            : MachineWords.FirstBody(machine);
+        var body = wire.ChafesOn is { } named ? machine.Index.Part(named) : MachineWords.FirstBody(machine);
         if (body is null)
         {
             yield break;
@@ -104,9 +102,7 @@ internal static class MachineFaults
         {
             before = met.Count;
             var splices = Splices(machine, met).Select(p => p.Id).ToHashSet();
-            met.UnionWith(
-                machine.Wires.Where(w => splices.Contains(w.From.At.Part) || splices.Contains(w.To.At.Part))
-            );
+            met.UnionWith(machine.Wires.Where(w => splices.Contains(w.From.At.Part) || splices.Contains(w.To.At.Part)));
         }
 
         return [.. machine.Wires.Where(met.Contains)];

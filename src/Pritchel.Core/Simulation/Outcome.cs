@@ -87,10 +87,7 @@ public sealed record Outcome
             Charges = Showing(EffectKind.Charges).ToDictionary(s => s.Id, s => s.Effect.Level),
             BatteryVolts = circuit
                 .PartsThat(PartTraits.StoresCharge)
-                .ToDictionary(
-                    p => p.Id,
-                    p => state.Drop(circuit.NodeOf(p.At("+")), circuit.NodeOf(p.At("-")))
-                ),
+                .ToDictionary(p => p.Id, p => state.Drop(circuit.NodeOf(p.At("+")), circuit.NodeOf(p.At("-")))),
             Glows = Showing(EffectKind.Glows).ToDictionary(s => s.Id, s => s.Effect.Level),
             Sounds = [.. Showing(EffectKind.Sounds).Where(s => s.Effect.Level >= SoundsFrom).Select(s => s.Id)],
             Works = [.. Showing(EffectKind.Works).Where(s => s.Effect.Level >= 1).Select(s => s.Id)],

@@ -62,16 +62,9 @@ public sealed class Topology
     private ILookup<int, int> Links() =>
         circuit
             .Machine.Wires.SelectMany(w =>
-                new (PointId, PointId)[]
-                {
-                    (w.From.At, w.Id.From),
-                    (w.Id.From, w.Id.To),
-                    (w.Id.To, w.To.At),
-                }
+                new (PointId, PointId)[] { (w.From.At, w.Id.From), (w.Id.From, w.Id.To), (w.Id.To, w.To.At) }
             )
-            .Concat(
-                circuit.Machine.Parts.SelectMany(Cavity.Of).Select(c => ((PointId)c.A, (PointId)c.B))
-            )
+            .Concat(circuit.Machine.Parts.SelectMany(Cavity.Of).Select(c => ((PointId)c.A, (PointId)c.B)))
             .Select(l => (A: circuit.NodeOf(l.Item1), B: circuit.NodeOf(l.Item2)))
             .SelectMany(l => new[] { l, (A: l.B, B: l.A) })
             .ToLookup(l => l.A, l => l.B);

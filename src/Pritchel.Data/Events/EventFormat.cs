@@ -39,14 +39,16 @@ public static class EventFormat
         {
             var version = VersionOf(body);
             return version == Version ? Read(JsonSerializer.Deserialize<StoredEvent>(body, Json)!)
-                : version < Version ? new UnreadableEvent("it is still in the first format, from which it could not be brought over")
+                : version < Version
+                    ? new UnreadableEvent("it is still in the first format, from which it could not be brought over")
                 : new UnreadableEvent($"it was written in format {version}, by a newer version of this program");
         }
         catch (UnreadableException e)
         {
             return new UnreadableEvent(e.Message.TrimEnd('.'));
         }
-        catch (Exception e) when (e is JsonException or NotSupportedException or InvalidOperationException or NullReferenceException)
+        catch (Exception e)
+            when (e is JsonException or NotSupportedException or InvalidOperationException or NullReferenceException)
         {
             return new UnreadableEvent("its text is damaged");
         }
@@ -239,7 +241,11 @@ public static class EventFormat
     private static CheckId Read(StoredCheck stored) =>
         stored switch
         {
-            StoredReadingCheck { At: var at } => new ReadingCheck(Restore(at.Condition), Restore(at.Red), Restore(at.Black)),
+            StoredReadingCheck { At: var at } => new ReadingCheck(
+                Restore(at.Condition),
+                Restore(at.Red),
+                Restore(at.Black)
+            ),
             StoredWiggleCheck wiggle => new WiggleCheck(
                 new PlaceId(wiggle.Place),
                 wiggle.Repair is { } repair ? Restore(repair) : null,

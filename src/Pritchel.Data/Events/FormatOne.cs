@@ -24,7 +24,16 @@ internal sealed class FormatOne
     private const double OpenCircuit = 1e12;
     private static readonly string[] Reads =
     [
-        "volts", "ohms", "spark", "amps", "diode", "action", "glow", "acVolts", "peakVolts", "beep",
+        "volts",
+        "ohms",
+        "spark",
+        "amps",
+        "diode",
+        "action",
+        "glow",
+        "acVolts",
+        "peakVolts",
+        "beep",
     ];
 
     private readonly Machine machine;
@@ -52,7 +61,9 @@ internal sealed class FormatOne
                 return new ReadingTaken(
                     At(e.GetProperty("at")),
                     Text("typed"),
-                    Number(e, "volts") is { } figure ? (figure >= OpenCircuit ? double.PositiveInfinity : figure) : null,
+                    Number(e, "volts") is { } figure
+                        ? (figure >= OpenCircuit ? double.PositiveInfinity : figure)
+                        : null,
                     Names.Symptom.Read(e.GetProperty("symptom").GetInt32(), "present", "absent", "not-watched")
                 );
             case "passed-over":
@@ -76,7 +87,11 @@ internal sealed class FormatOne
             case "undo":
                 return new Undone(e.GetProperty("sequence").GetInt32());
             case "verdict":
-                return new VerdictTaken(SuspectId.Of(Text("repairId")), Text("words"), e.GetProperty("share").GetDouble());
+                return new VerdictTaken(
+                    SuspectId.Of(Text("repairId")),
+                    Text("words"),
+                    e.GetProperty("share").GetDouble()
+                );
             case "measure-on":
                 return new MeasuredOn();
             case "prices":
@@ -106,13 +121,21 @@ internal sealed class FormatOne
             Duty = new DutyId(e.GetProperty("duty").GetString()!),
             Heard = Names.Heard.Read(
                 e.GetProperty("heard").GetInt32(),
-                "not-said", "nothing", "one-click", "chatter", "slow", "works", "will-not-start"
+                "not-said",
+                "nothing",
+                "one-click",
+                "chatter",
+                "slow",
+                "works",
+                "will-not-start"
             ),
             Failed = e.GetProperty("failed").GetInt32(),
             Tried = e.GetProperty("tried").GetInt32(),
             Bridged = [.. e.GetProperty("bridged").EnumerateArray().Select(b => AlterationId.Of(b.GetString()!))],
             Setting = setting,
-            Speed = e.GetProperty("speed") is { ValueKind: JsonValueKind.Number } speed ? Speed(speed.GetInt32()) : null,
+            Speed = e.GetProperty("speed") is { ValueKind: JsonValueKind.Number } speed
+                ? Speed(speed.GetInt32())
+                : null,
             Also =
             [
                 .. e.GetProperty("also")
@@ -129,9 +152,7 @@ internal sealed class FormatOne
             Words = e.GetProperty("words").GetString()!,
         };
         var lamps = e.GetProperty("lamps").EnumerateArray().ToList();
-        return lamps.Count == 0
-            ? told
-            : told with { Lamps = [.. lamps.Select(l => Lamp(l, Looked(told)))] };
+        return lamps.Count == 0 ? told : told with { Lamps = [.. lamps.Select(l => Lamp(l, Looked(told)))] };
     }
 
     private static LampSeen Lamp(JsonElement e, List<(NamedSetting Setting, DutySpeed Speed)> looked)
@@ -188,20 +209,29 @@ internal sealed class FormatOne
 
     private ProbedAt At(JsonElement e)
     {
-        var (red, black) = (PointId.Of(e.GetProperty("red").GetString()!), PointId.Of(e.GetProperty("black").GetString()!));
+        var (red, black) = (
+            PointId.Of(e.GetProperty("red").GetString()!),
+            PointId.Of(e.GetProperty("black").GetString()!)
+        );
         var quantity = e.GetProperty("quantity").GetInt32();
         if (quantity < 0 || quantity >= Reads.Length)
         {
             throw new UnreadableException($"quantity {quantity} was never one");
         }
 
-        var off =
-            e.GetProperty("off") is { ValueKind: JsonValueKind.Array } taken
-                ? taken.EnumerateArray().Select(o => Disconnection.Of(o.GetString()!)).ToList()
-                : [];
+        var off = e.GetProperty("off") is { ValueKind: JsonValueKind.Array } taken
+            ? taken.EnumerateArray().Select(o => Disconnection.Of(o.GetString()!)).ToList()
+            : [];
         var reads = Reads[quantity];
         var told = new ProbedAt(
-            new ConditionKey(reads, Setting(e.GetProperty("setting")), Speed(e.GetProperty("speed").GetInt32()), off, Joined(reads, red, black, off), Tester(reads, red)),
+            new ConditionKey(
+                reads,
+                Setting(e.GetProperty("setting")),
+                Speed(e.GetProperty("speed").GetInt32()),
+                off,
+                Joined(reads, red, black, off),
+                Tester(reads, red)
+            ),
             red,
             black
         );
@@ -231,7 +261,12 @@ internal sealed class FormatOne
     {
         var at = e.GetProperty("at") is { ValueKind: JsonValueKind.Object } read ? At(read) : null;
         var typed = Optional(e, "typed");
-        return new ProofGiven(Check(e.GetProperty("check").GetString()!, at), e.GetProperty("passed").GetBoolean(), typed, at);
+        return new ProofGiven(
+            Check(e.GetProperty("check").GetString()!, at),
+            e.GetProperty("passed").GetBoolean(),
+            typed,
+            at
+        );
     }
 
     private CheckId Check(string text, ProbedAt? at)

@@ -119,7 +119,12 @@ internal static class Names
         );
 
     public static Names<JumpKind> Joins { get; } =
-        new("What joins two points,", ("lead", JumpKind.Lead), ("lamp", JumpKind.Lamp), ("test-lamp", JumpKind.TestLamp));
+        new(
+            "What joins two points,",
+            ("lead", JumpKind.Lead),
+            ("lamp", JumpKind.Lamp),
+            ("test-lamp", JumpKind.TestLamp)
+        );
 
     public static Names<SparkTesterAt> Tester { get; } =
         new(
@@ -129,8 +134,7 @@ internal static class Names
             ("coil", SparkTesterAt.Coil)
         );
 
-    public static Names<WireSide> Side { get; } =
-        new("End of a wire,", ("from", WireSide.From), ("to", WireSide.To));
+    public static Names<WireSide> Side { get; } = new("End of a wire,", ("from", WireSide.From), ("to", WireSide.To));
 
     public static Names<AlteredBy> AlteredBy { get; } =
         new(

@@ -62,9 +62,7 @@ internal static class StoredThings
         };
 
     public static StoredBypass Keep(BypassId bypass) =>
-        bypass.Found is { } found
-            ? new(Keep(found), null, null)
-            : new(null, Keep(bypass.From), Keep(bypass.To));
+        bypass.Found is { } found ? new(Keep(found), null, null) : new(null, Keep(bypass.From), Keep(bypass.To));
 
     public static BypassId Restore(StoredBypass bypass) =>
         bypass switch

@@ -72,8 +72,7 @@ internal sealed class RefusalFilter : IEndpointFilter
                 statusCode: e.StatusCode
             );
         }
-        catch (Exception e)
-            when (e is UnreadableJobException or UnreadableMachineException or BuildFailedException)
+        catch (Exception e) when (e is UnreadableJobException or UnreadableMachineException or BuildFailedException)
         {
             return Results.Problem(
                 title: "This cannot be shown; nothing was changed.",

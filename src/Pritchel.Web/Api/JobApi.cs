@@ -96,18 +96,16 @@ internal static class JobApi
             )
             .WithSummary(summary);
 
-    private static void Post<T>(
-        RouteGroupBuilder jobs,
-        string what,
-        Func<Entering, T, JobEvent> enter,
-        string summary
-    )
+    private static void Post<T>(RouteGroupBuilder jobs, string what, Func<Entering, T, JobEvent> enter, string summary)
         where T : class =>
         jobs.MapPost(
                 "/{tag}/" + what,
                 async (string tag, HttpRequest request, JobDesk desk, CancellationToken cancel) =>
                 {
-                    if (await FindAsync(tag, desk, whole: what is "verdict" or "proof" or "close", cancel) is not { } open)
+                    if (
+                        await FindAsync(tag, desk, whole: what is "verdict" or "proof" or "close", cancel)
+                        is not { } open
+                    )
                     {
                         return NoJob(tag);
                     }

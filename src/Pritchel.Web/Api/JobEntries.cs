@@ -51,11 +51,11 @@ internal static class JobEntries
             throw new RefusedException(
                 refusal.Field,
                 refusal.Field == "heard"
-                    ? $"Allowed for this complaint: {string.Join(", ", rules.MayBeHeard.Select(h => Named(h)))}."
-                : refusal.Field == "bridged"
-                    ? refusal.Message
-                        + " Write \"part/contact\" for a switch contact bridged, \"apart/part\" for a coupling left apart, \"off/wire\" for a wire off."
-                : refusal.Message
+                        ? $"Allowed for this complaint: {string.Join(", ", rules.MayBeHeard.Select(h => Named(h)))}."
+                    : refusal.Field == "bridged"
+                        ? refusal.Message
+                            + " Write \"part/contact\" for a switch contact bridged, \"apart/part\" for a coupling left apart, \"off/wire\" for a wire off."
+                    : refusal.Message
             );
         }
 
@@ -160,7 +160,10 @@ internal static class JobEntries
 
         if (wanted.Worked is not { } worked)
         {
-            throw new RefusedException("worked", "Say \"worked\" for the lead on, or \"failsAgain\" for the lead off again.");
+            throw new RefusedException(
+                "worked",
+                "Say \"worked\" for the lead on, or \"failsAgain\" for the lead off again."
+            );
         }
 
         var fault = open.Diagnosis.Beliefs.Suspects.FirstOrDefault(s => s.Id == open.State.Verdict?.On)?.Likeliest;
@@ -195,9 +198,7 @@ internal static class JobEntries
                 : throw new RefusedException("passed", "Say whether it passed.");
         }
 
-        if (
-            open.Kit.Table.Conditions[at.Condition].Observable.Read(wanted.Reading, out var error) is not { } figure
-        )
+        if (open.Kit.Table.Conditions[at.Condition].Observable.Read(wanted.Reading, out var error) is not { } figure)
         {
             throw new RefusedException("reading", error);
         }

@@ -140,9 +140,7 @@ internal static class MachineApi
                         p.Name,
                         p.Where,
                         Place = p.Place.Id,
-                        SameMetalAs = found
-                            .Circuit.NodePoints[p.Node]
-                            .Where(a => a != p.Address),
+                        SameMetalAs = found.Circuit.NodePoints[p.Node].Where(a => a != p.Address),
                     })
             )
             : NoMachine(id);
@@ -295,9 +293,7 @@ internal static class ApiSetting
             }
         }
 
-        return circuit.Setting(
-            (given ?? []).ToDictionary(g => new ControlId(g.Key), g => new PositionId(g.Value))
-        );
+        return circuit.Setting((given ?? []).ToDictionary(g => new ControlId(g.Key), g => new PositionId(g.Value)));
     }
 
     public static string Cut(string? text)

@@ -88,10 +88,7 @@ public static class WiggleWords
 
     /// <summary>Address part that asks for it on the diagnosis page.</summary>
     public static string Key(Reach reach, WiggledBy by) =>
-        string.Join(
-            ';',
-            new[] { reach.Place.Id.Text, by.ToString(), reach.Alone?.Id.Text }.Where(x => x is not null)
-        );
+        string.Join(';', new[] { reach.Place.Id.Text, by.ToString(), reach.Alone?.Id.Text }.Where(x => x is not null));
 
     /// <summary>The treatment of a place that such a part asks for; null when it is none of this machine's.</summary>
     public static (Reach Reach, WiggledBy By)? Read(WiggleTests wiggleTests, string? key) =>

@@ -178,7 +178,8 @@ public static class TestWords
                 : $"{observable.Name} from {test.Red.Name} to {test.Black.Name}";
         }
 
-        return (test.Red.Address.Terminal, test.Black.Address.Terminal) is ({ } red, { } black) && red.Part == black.Part
+        return
+            (test.Red.Address.Terminal, test.Black.Address.Terminal) is ({ } red, { } black) && red.Part == black.Part
             ? $"{observable.Name} across the {MachineWords.PartAt(kit.Circuit.Machine, red).Name}, {MachineWords.Letter(red.Terminal)} to {MachineWords.Letter(black.Terminal)}"
             : $"{observable.Name} from {test.Red.Name} to {test.Black.Name}";
     }
@@ -197,14 +198,18 @@ public static class TestWords
 
     /// <summary>A point by its name on the machine; as it is written where the machine has it no more.</summary>
     public static string Point(Machine machine, PointId point) =>
-        point.Terminal is { } terminal && machine.Index.PartAt(terminal) is { } part && part.Terminals.Contains(terminal.Terminal)
+        point.Terminal is { } terminal
+        && machine.Index.PartAt(terminal) is { } part
+        && part.Terminals.Contains(terminal.Terminal)
             ? MachineWords.Terminal(machine, terminal)
             : point.Text;
 
     /// <summary>How controls and engine stood for a reading.</summary>
     public static string Stood(Machine machine, ConditionKey condition)
     {
-        var said = condition.Setting.Select(s => machine.Index.Control(s.Key)?.Said(s.Value) ?? $"{s.Key} {s.Value}");
+        var said = condition
+            .Setting.OrderBy(s => machine.Index.ControlNumber(s.Key))
+            .Select(s => machine.Index.Control(s.Key)?.Said(s.Value) ?? $"{s.Key} {s.Value}");
         var speed = condition.Speed == DutySpeed.Rest ? [] : new[] { SpeedWords.Of(condition.Speed) };
         return string.Join(" · ", said.Concat(speed).Concat(condition.Off.Select(o => $"{o} off")));
     }

@@ -162,11 +162,7 @@ public sealed class LineLayout
     }
 
     private TerminalId TerminalOn(int node, Part part) =>
-        circuit
-            .NodePoints[node]
-            .Select(p => p.Terminal)
-            .FirstOrDefault(t => t?.Part == part.Id)
-            ?.Terminal
+        circuit.NodePoints[node].Select(p => p.Terminal).FirstOrDefault(t => t?.Part == part.Id)?.Terminal
         ?? new TerminalId("");
 
     private PieceShape ShapeOf(LinePiece piece) =>

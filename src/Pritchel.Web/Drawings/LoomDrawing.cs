@@ -131,9 +131,7 @@ public sealed class LoomDrawing
                     Zone: z,
                     Parts: machine
                         .Places.Where(p => p.Zone == z)
-                        .SelectMany(p =>
-                            machine.Parts.Where(x => x.Place == p.Id)
-                        )
+                        .SelectMany(p => machine.Parts.Where(x => x.Place == p.Id))
                         .ToList()
                 )
             )

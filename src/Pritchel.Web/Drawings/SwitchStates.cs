@@ -59,8 +59,7 @@ public sealed record SwitchChart(
                 .. contacts.Select(c =>
                     (
                         $"{c.Between[0]}–{c.Between[1]}",
-                        (IReadOnlyList<bool>)
-                            [.. control.Positions.Select(p => c.ClosedIn.Contains(p))]
+                        (IReadOnlyList<bool>)[.. control.Positions.Select(p => c.ClosedIn.Contains(p))]
                     )
                 ),
             ]

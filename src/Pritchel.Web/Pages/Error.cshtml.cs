@@ -28,7 +28,10 @@ public sealed class ErrorModel : PageModel
         Why = thrown is UnreadableJobException or UnreadableMachineException or BuildFailedException
             ? thrown.Message
             : null;
-        Code = Why is null ? code : thrown is BuildFailedException ? 503 : 409;
+        Code =
+            Why is null ? code
+            : thrown is BuildFailedException ? 503
+            : 409;
         if (Why is not null)
         {
             Response.StatusCode = Code;

@@ -34,18 +34,17 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
     /// <summary>Starts a job.</summary>
     public async Task<IActionResult> OnPostStartAsync(string machine, string duty)
     {
-        if (await desk.MachineAsync(machine ?? "") is not { } found || found.Duty(new DutyId(duty ?? "")) is not { } told)
+        if (
+            await desk.MachineAsync(machine ?? "") is not { } found
+            || found.Duty(new DutyId(duty ?? "")) is not { } told
+        )
         {
             Error = "That machine or complaint is not here any more; choose from the list below.";
             await LoadAsync();
             return Page();
         }
 
-        var number = await jobs.OpenAsync(
-            found.Id,
-            found.Version,
-            new ComplaintMade(new Complaint { Duty = told.Id })
-        );
+        var number = await jobs.OpenAsync(found.Id, found.Version, new ComplaintMade(new Complaint { Duty = told.Id }));
         return Redirect($"/jobs/{JobStore.TagOf(number)}/complaint");
     }
 
@@ -70,7 +69,9 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
 
         if (await meters.IsUnreadableAsync())
         {
-            aside.Add("The meter in use cannot be read; an ordinary one stands in for it. Say on the Meter page what yours is.");
+            aside.Add(
+                "The meter in use cannot be read; an ordinary one stands in for it. Say on the Meter page what yours is."
+            );
         }
 
         (Machines, SetAside) = (list, aside);

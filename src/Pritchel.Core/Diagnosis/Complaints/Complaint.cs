@@ -52,12 +52,7 @@ public enum LampLook
 /// <param name="Setting">Position of every control when it was looked at.</param>
 /// <param name="Speed">How fast the engine turned then.</param>
 /// <param name="Look">How it looked.</param>
-public sealed record LampSeen(
-    PartId Lamp,
-    NamedSetting Setting,
-    DutySpeed Speed,
-    LampLook Look
-);
+public sealed record LampSeen(PartId Lamp, NamedSetting Setting, DutySpeed Speed, LampLook Look);
 
 /// <summary>What was found of another duty of the same machine.</summary>
 /// <param name="Duty">The other duty.</param>

@@ -58,9 +58,10 @@ public sealed class SideEvidence
         var chance = WiggleEvidence.Of(fault);
         foreach (var look in looks)
         {
-            chance *= look.Repair == fault?.Repair.Id
-                ? LookChances.There(look.Found, fault!.Kind)
-                : LookChances.NotThere(look.Found);
+            chance *=
+                look.Repair == fault?.Repair.Id
+                    ? LookChances.There(look.Found, fault!.Kind)
+                    : LookChances.NotThere(look.Found);
         }
 
         foreach (var (works, tries) in also)

@@ -24,7 +24,10 @@ public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest, boo
         : Likeliest?.Words ?? Repair!.Name;
 
     /// <summary>Identity across weighings.</summary>
-    public SuspectId Id => IsSound ? SuspectId.Sound : Repair is { } repair ? repair.Id : SuspectId.None;
+    public SuspectId Id =>
+        IsSound ? SuspectId.Sound
+        : Repair is { } repair ? repair.Id
+        : SuspectId.None;
 }
 
 /// <summary>
@@ -66,12 +69,16 @@ public sealed class Beliefs
         weights = new double[table.Hypotheses.Count][];
         refined = new Hypothesis?[table.Hypotheses.Count];
         baseline = new(Baseline);
-        LampsSeen = [.. complaint.Lamps.Where(l => l.Look != LampLook.NotSeen).Select(Seen).OfType<(int, int, LampLook)>()];
+        LampsSeen =
+        [
+            .. complaint.Lamps.Where(l => l.Look != LampLook.NotSeen).Select(Seen).OfType<(int, int, LampLook)>(),
+        ];
     }
 
     /// <summary>A lamp that was looked at, by numbers; null where this duty knows no such lamp or setting.</summary>
     private (int Lamp, int Condition, LampLook Look)? Seen(LampSeen seen) =>
-        Table.LampNumber(seen.Lamp) is var lamp and >= 0 && Table.FreeCondition(seen.Setting, seen.Speed) is { } condition
+        Table.LampNumber(seen.Lamp) is var lamp and >= 0
+        && Table.FreeCondition(seen.Setting, seen.Speed) is { } condition
             ? (lamp, condition, seen.Look)
             : null;
 

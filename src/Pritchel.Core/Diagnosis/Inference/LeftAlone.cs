@@ -30,7 +30,9 @@ public sealed record LeftAlone(IReadOnlyList<Part> Parts, IReadOnlyList<Wire> Wi
                 [
                     .. machine.Wires.Where(w =>
                         can.Contains(Owner.Of(w.Id))
-                        && new[] { Owner.Of(w.Id), Owner.Of(w.Id.From), Owner.Of(w.Id.To) }.All(o => !doubted.Contains(o))
+                        && new[] { Owner.Of(w.Id), Owner.Of(w.Id.From), Owner.Of(w.Id.To) }.All(o =>
+                            !doubted.Contains(o)
+                        )
                     ),
                 ]
             );

@@ -47,9 +47,7 @@ public readonly record struct SoundBands(
     private bool Within(double volts, double low, double high)
     {
         var doubt =
-            (2 * Observable.Noise(Meter, volts))
-            + (2 * Observable.GainSigma(Meter) * Math.Abs(volts))
-            + SlackVolts;
+            (2 * Observable.Noise(Meter, volts)) + (2 * Observable.GainSigma(Meter) * Math.Abs(volts)) + SlackVolts;
         return volts >= low - doubt && volts <= high + doubt;
     }
 }
@@ -104,7 +102,13 @@ public static class Staircase
     /// <summary>What a fault would show at a place by what is believed of its severity, on the scale of what is read there.</summary>
     /// <exception cref="InvalidOperationException">No hypothesis of the table is that fault.</exception>
     public static double Shown(Beliefs beliefs, Fault fault, ProbePair at) =>
-        Middle(beliefs, Enumerable.Range(0, beliefs.Table.Hypotheses.Count).First(h => beliefs.Table.Hypotheses[h].Fault?.Id == fault.Id), at);
+        Middle(
+            beliefs,
+            Enumerable
+                .Range(0, beliefs.Table.Hypotheses.Count)
+                .First(h => beliefs.Table.Hypotheses[h].Fault?.Id == fault.Id),
+            at
+        );
 
     /// <summary>Whether a reading agrees with sound wiring, within its spread and the meter's own error.</summary>
     public static bool Agrees(Beliefs beliefs, ProbePair at, double volts) => Sound(beliefs, at).Agrees(volts);

@@ -224,17 +224,11 @@ public sealed class WiggleTests
         ProbePair[] watches
     )
     {
-        var opened = situation with
-        {
-            Opened = situation.Opened.Append(reach.Place.Id).ToHashSet(),
-        };
+        var opened = situation with { Opened = situation.Opened.Append(reach.Place.Id).ToHashSet() };
         var handling = Handling(reach, by, situation);
         var wanted = situation.Opened.Contains(reach.Place.Id)
             ? 0
-            : reach.Place.Minutes
-                * beliefs
-                    .Suspects.Where(s => s.Repair?.Place == reach.Place.Id)
-                    .Sum(s => s.Share);
+            : reach.Place.Minutes * beliefs.Suspects.Where(s => s.Repair?.Place == reach.Place.Id).Sum(s => s.Share);
         var trying = Trying(situation, reach.Place);
         var watch = WatchFor(beliefs, opened, reach, by, watches);
         double? metering = watch is { } at ? ClipsMinutes + Watching(at, opened) : null;
@@ -315,9 +309,7 @@ public sealed class WiggleTests
     private ProbePair[] Watches(Beliefs beliefs, Situation situation)
     {
         bool CanWatch(Condition condition) =>
-            condition.Jump is null
-            && condition.Observable.CanBeWatched
-            && condition.Observable.CanRead(beliefs.Meter);
+            condition.Jump is null && condition.Observable.CanBeWatched && condition.Observable.CanRead(beliefs.Meter);
         var can = table.Conditions.Select(CanWatch).ToArray();
         return [.. plan.Allowed(situation with { Done = new HashSet<ProbePair>() }).Where(at => can[at.Condition])];
     }
@@ -354,8 +346,7 @@ public sealed class WiggleTests
 
     private Repair Named(RepairId repair) => table.Circuit.Faults.First(f => f.Repair.Id == repair).Repair;
 
-    private static Reach Alone(Place place, Repair repair) =>
-        new(place, repair, new HashSet<RepairId> { repair.Id });
+    private static Reach Alone(Place place, Repair repair) => new(place, repair, new HashSet<RepairId> { repair.Id });
 
     /// <summary>Everything at a place: what is mended there, and wires with an end there.</summary>
     private Reach Everything(Place place) =>

@@ -67,7 +67,14 @@ internal sealed partial class CaseRunner
         {
             off =
             [
-                .. table.Conditions.Select((c, i) => off[i].Concat(c.Off.SelectMany(o => o.Coupling is { } coupling ? circuit.LaidThrough(coupling) : [])).ToArray()),
+                .. table.Conditions.Select(
+                    (c, i) =>
+                        off[i]
+                            .Concat(
+                                c.Off.SelectMany(o => o.Coupling is { } coupling ? circuit.LaidThrough(coupling) : [])
+                            )
+                            .ToArray()
+                ),
             ];
         }
 

@@ -81,10 +81,7 @@ public sealed record DesignCheck(
     private static bool Does(Circuit circuit, Duty duty, ControlSetting setting, IReadOnlyList<AlterationId> altered)
     {
         var table = PredictionTable.Bare(circuit, duty with { Setting = setting.Named(circuit.Machine) }, altered);
-        return new CaseRunner(table, circuit, DutyWaves.BeliefTolerance).Begin(
-                null,
-                circuit.NominalParameters(),
-                0
-            ) == Heard.Works;
+        return new CaseRunner(table, circuit, DutyWaves.BeliefTolerance).Begin(null, circuit.NominalParameters(), 0)
+            == Heard.Works;
     }
 }

@@ -42,12 +42,7 @@ internal static class PredictionRow
         }
     }
 
-    public static float[] Read(
-        BinaryReader reader,
-        int length,
-        float[]? sound,
-        Dictionary<float, float[]>? constants
-    )
+    public static float[] Read(BinaryReader reader, int length, float[]? sound, Dictionary<float, float[]>? constants)
     {
         if (length == 0)
         {
@@ -101,7 +96,8 @@ internal static class PredictionRow
     }
 
     private static bool InSteps(float figure) =>
-        Math.Abs(figure / Predictions.Step) < short.MaxValue && (short)(figure / Predictions.Step) * Predictions.Step == figure;
+        Math.Abs(figure / Predictions.Step) < short.MaxValue
+        && (short)(figure / Predictions.Step) * Predictions.Step == figure;
 
     private static float[] Same(float value, int length, Dictionary<float, float[]>? constants)
     {

@@ -70,9 +70,7 @@ public sealed partial class PredictionTable
         };
         Duty = duty;
         HealthyAmps =
-            Effect == EffectKind.Charges
-                ? circuit.DeviceOf(duty.Load).Effect(DutyWaves.Tried(circuit, duty)).Level
-                : 0;
+            Effect == EffectKind.Charges ? circuit.DeviceOf(duty.Load).Effect(DutyWaves.Tried(circuit, duty)).Level : 0;
         Conditions = ProcedureCatalogue.Conditions(tested);
         Altered = altered;
         alterations = altered.Count == 0 ? [] : [.. Alteration.Of(circuit).Where(a => altered.Contains(a.Id))];
@@ -288,7 +286,10 @@ public sealed partial class PredictionTable
         var (severities, mass) = Spread(key.Item2 / Steps, Math.Max(1, key.Item3) / Steps);
         var before = Hypotheses[hypothesis];
         var runner = new CaseRunner(this, Circuit.With([before.Fault!]), DutyWaves.BeliefTolerance);
-        return near.GetOrAdd(key, runner.Again(before, draws ??= new ParticleDraws(Circuit, Particles, Seed), Healthy, severities, mass));
+        return near.GetOrAdd(
+            key,
+            runner.Again(before, draws ??= new ParticleDraws(Circuit, Particles, Seed), Healthy, severities, mass)
+        );
     }
 
     /// <summary>
@@ -318,7 +319,13 @@ public sealed partial class PredictionTable
     }
 
     /// <summary>The sound machine's predictions alone: enough to ask what lights, long before the faults are worked out.</summary>
-    internal static PredictionTable Sketch(Circuit circuit, Duty duty, IReadOnlyList<AlterationId> altered, Meter? meter = null, int seed = 20261)
+    internal static PredictionTable Sketch(
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<AlterationId> altered,
+        Meter? meter = null,
+        int seed = 20261
+    )
     {
         var table = new PredictionTable(circuit, duty, altered, meter ?? Meter.Ordinary, Grain.Coarse);
         var drawn = new ParticleDraws(circuit, table.Particles, seed);

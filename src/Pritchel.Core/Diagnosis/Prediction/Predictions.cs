@@ -12,6 +12,7 @@ namespace Pritchel.Core.Diagnosis.Prediction;
 internal sealed class Predictions
 {
     private static readonly Dictionary<int, Hanging[]> None = [];
+
     // One millivolt, a tenth of a percent of ohms; a power of two, so that rounding to it is exact.
     internal const float Step = 1f / 1024;
 

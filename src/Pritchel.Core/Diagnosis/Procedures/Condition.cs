@@ -57,7 +57,9 @@ public sealed record Condition(
             Setting.Named(circuit.Machine),
             Speed,
             [.. Off],
-            Jump is { } jump ? new JoinedKey(Handiest(circuit, jump.From), Handiest(circuit, jump.To), jump.Kind) : null,
+            Jump is { } jump
+                ? new JoinedKey(Handiest(circuit, jump.From), Handiest(circuit, jump.To), jump.Kind)
+                : null,
             Tester
         );
 
@@ -99,8 +101,7 @@ public sealed record ConditionKey(
         && Off.ToHashSet().SetEquals(other.Off);
 
     /// <inheritdoc/>
-    public override int GetHashCode() =>
-        HashCode.Combine(Observable, Setting, Speed, Tester, Joined, Off.Count);
+    public override int GetHashCode() => HashCode.Combine(Observable, Setting, Speed, Tester, Joined, Off.Count);
 }
 
 /// <summary>A place for the two probes in one condition.</summary>

@@ -94,8 +94,7 @@ public sealed class FuseOut : Procedure
         var feeds = machine
             .Wires.SelectMany(w => w.Ends)
             .Where(e =>
-                circuit.Is(e.At.Part, PartTraits.PullsOut)
-                && e.At.Terminal == machine.Index.PartAt(e.At)!.Terminals[0]
+                circuit.Is(e.At.Part, PartTraits.PullsOut) && e.At.Terminal == machine.Index.PartAt(e.At)!.Terminals[0]
             )
             .Select(e => (Disconnection)e.Name)
             .ToList();
@@ -115,11 +114,7 @@ public sealed class FuseOut : Procedure
         foreach (var coupling in circuit.Couplings())
         {
             // Each side by itself: what lies to ground beyond it is then on that side or the other.
-            var sides = coupling
-                .Addresses.Select(a => circuit.NodeOf(a))
-                .Where(fed.Contains)
-                .Except(nodes)
-                .Distinct();
+            var sides = coupling.Addresses.Select(a => circuit.NodeOf(a)).Where(fed.Contains).Except(nodes).Distinct();
             var apart = Out(tested.Own, [coupling.Id], $", {coupling.Name} apart");
             yield return apart with
             {

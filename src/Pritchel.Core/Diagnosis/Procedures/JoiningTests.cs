@@ -92,7 +92,8 @@ public sealed class JoinAndSee : Procedure
         {
             var pieces = tested.Line(part).Pieces.Where(p => p.Of.Owner.Part == part).ToList();
             var coil =
-                pieces.Find(p => p.Role == BranchRole.Coil) ?? (part == tested.Duty.Load ? pieces.FirstOrDefault() : null);
+                pieces.Find(p => p.Role == BranchRole.Coil)
+                ?? (part == tested.Duty.Load ? pieces.FirstOrDefault() : null);
             if (coil is null)
             {
                 continue;
@@ -150,11 +151,7 @@ public sealed class BulbForFuse : Procedure
             var feeds = machine.Index.EndsAt(fuse.At(fuse.Terminals[0])).Take(1).Select(e => e.Name);
             foreach (var feed in feeds)
             {
-                var jump = new Jump(
-                    circuit.NodeOf(feed),
-                    circuit.NodeOf(fuse.At(fuse.Terminals[^1])),
-                    JumpKind.Lamp
-                );
+                var jump = new Jump(circuit.NodeOf(feed), circuit.NodeOf(fuse.At(fuse.Terminals[^1])), JumpKind.Lamp);
                 Condition Bulb(IReadOnlyList<Disconnection> off, string words) =>
                     Joining.With(tested, tested.Own, jump, $"{fuse.Name} out, a bulb in its place{words}") with
                     {

@@ -72,9 +72,7 @@ internal sealed class KillWiring
         var (circuit, machine) = (tested.Circuit, tested.Machine);
         var metal = circuit.Topology.KillMetal().ToHashSet();
         foreach (
-            var coupling in circuit
-                .Couplings()
-                .Where(p => p.Addresses.Any(a => metal.Contains(circuit.NodeOf(a))))
+            var coupling in circuit.Couplings().Where(p => p.Addresses.Any(a => metal.Contains(circuit.NodeOf(a))))
         )
         {
             yield return (coupling.Id, $"{coupling.Name} apart");
@@ -84,11 +82,7 @@ internal sealed class KillWiring
         {
             foreach (var (end, at) in wire.Ends)
             {
-                if (
-                    circuit.Is(at.Part, Wiring.Contacts)
-                    && metal.Contains(circuit.NodeOf(at))
-                    && !AtCoil.Contains(end)
-                )
+                if (circuit.Is(at.Part, Wiring.Contacts) && metal.Contains(circuit.NodeOf(at)) && !AtCoil.Contains(end))
                 {
                     yield return (end, Wiring.Pulled(wire, machine.Index.PartAt(at)!)[2..]);
                 }
@@ -104,7 +98,8 @@ public sealed class SparkOnTester : Procedure
     public override string Key => "spark-on-tester";
 
     /// <inheritdoc/>
-    public override string Why => "a tester's gap takes the plug out of the question, a kill wire off takes the kill out";
+    public override string Why =>
+        "a tester's gap takes the plug out of the question, a kill wire off takes the kill out";
 
     /// <inheritdoc/>
     public override int Rank => 100;
@@ -313,9 +308,7 @@ public sealed class KillContacts : Procedure
         }
     }
 
-    private static IEnumerable<(Part Part, int Near, int Far, IReadOnlyList<Disconnection> Off)> Found(
-        Circuit circuit
-    )
+    private static IEnumerable<(Part Part, int Near, int Far, IReadOnlyList<Disconnection> Off)> Found(Circuit circuit)
     {
         if (circuit.KillLeads.Count == 0)
         {
@@ -328,7 +321,11 @@ public sealed class KillContacts : Procedure
         var left = machine
             .Parts.SelectMany(p => p.Contacts ?? [], (Part, Contact) => (Part, Contact))
             .Select(x =>
-                (x.Part, Ends: x.Contact.Between.Select(t => (At: x.Part.At(t), Node: circuit.NodeOf(x.Part.At(t)))).ToArray())
+                (
+                    x.Part,
+                    Ends: x.Contact.Between.Select(t => (At: x.Part.At(t), Node: circuit.NodeOf(x.Part.At(t))))
+                        .ToArray()
+                )
             )
             .ToList();
         while (left.Find(x => x.Ends.Any(e => reached.Contains(e.Node))) is { Part: { } part } found)

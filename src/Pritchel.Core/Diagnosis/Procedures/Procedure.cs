@@ -45,11 +45,7 @@ public static class ProcedureCatalogue
 
     /// <summary>Conditions of a duty; the duty's own is always the first.</summary>
     public static IReadOnlyList<Condition> Conditions(TestedDuty tested) =>
-        [
-            .. OnceEach(
-                All.SelectMany(p => p.For(tested).Select(c => c with { Procedure = p.Key }))
-            ),
-        ];
+        [.. OnceEach(All.SelectMany(p => p.For(tested).Select(c => c with { Procedure = p.Key })))];
 
     /// <summary>Conditions without the pairs that one before them reads just so, under another name.</summary>
     private static IEnumerable<Condition> OnceEach(IEnumerable<Condition> conditions)

@@ -86,12 +86,7 @@ public sealed class AlternatingFeed : Procedure
     /// <inheritdoc/>
     public override IEnumerable<Condition> For(TestedDuty tested)
     {
-        if (
-            !tested.HasBattery
-            || tested.Duty.Refuses
-            || !tested.FollowsWaves
-            || tested.Effect == EffectKind.Charges
-        )
+        if (!tested.HasBattery || tested.Duty.Refuses || !tested.FollowsWaves || tested.Effect == EffectKind.Charges)
         {
             yield break;
         }
@@ -101,9 +96,7 @@ public sealed class AlternatingFeed : Procedure
         var pairs = Enumerable
             .Range(0, circuit.Network.NodeCount)
             .Where(n =>
-                circuit.IsTerminal(n)
-                && n != circuit.Reference
-                && state.Alternating(n, circuit.Reference) > SomeVolts
+                circuit.IsTerminal(n) && n != circuit.Reference && state.Alternating(n, circuit.Reference) > SomeVolts
             )
             .Select(n => (n, circuit.Reference))
             .ToList();
@@ -136,12 +129,7 @@ public sealed class StatorVolts : Procedure
     public override IEnumerable<Condition> For(TestedDuty tested)
     {
         var circuit = tested.Circuit;
-        if (
-            !tested.HasBattery
-            || tested.Duty.Refuses
-            || !tested.FollowsWaves
-            || tested.Effect != EffectKind.Charges
-        )
+        if (!tested.HasBattery || tested.Duty.Refuses || !tested.FollowsWaves || tested.Effect != EffectKind.Charges)
         {
             yield break;
         }

@@ -66,7 +66,8 @@ public sealed class LeadOhms : Procedure
     public override string Key => "lead-ohms";
 
     /// <inheritdoc/>
-    public override string Why => "a winding that is sound at its own terminals and not from further off has a bad lead";
+    public override string Why =>
+        "a winding that is sound at its own terminals and not from further off has a bad lead";
 
     /// <inheritdoc/>
     public override int Rank => 701;

@@ -83,7 +83,10 @@ internal static class Wiring
     /// </summary>
     public static IEnumerable<List<(int Red, int Black)>> Pairs(IReadOnlyList<int> leads, int ground) =>
         leads.Count == 1
-            ? [[(leads[0], ground)]]
+            ?
+            [
+                [(leads[0], ground)],
+            ]
             : Enumerable
                 .Range(1, Math.Max(0, leads.Count - 1))
                 .Select(i => leads.Take(i).Select(l => (l, leads[i])).ToList());
@@ -106,9 +109,7 @@ internal static class Wiring
     public static string Called(this Circuit circuit, int node)
     {
         var terminal = circuit.TerminalsAt(node).Select(t => (TerminalAddress?)t).FirstOrDefault();
-        return terminal is { } at
-            ? MachineWords.Terminal(circuit.Machine, at)
-            : circuit.NodePoints[node][0].ToString();
+        return terminal is { } at ? MachineWords.Terminal(circuit.Machine, at) : circuit.NodePoints[node][0].ToString();
     }
 
     /// <summary>Nodes that the battery feeds on the sound machine in a setting: where a chafe would draw a fuse's current.</summary>

@@ -55,10 +55,7 @@ public sealed partial class MachineValidator
             Text(at + "/sides", side);
         }
 
-        if (
-            part.Sides is { } sides
-            && (sides.Count != 2 || part.Kind != PartKinds.Coupling)
-        )
+        if (part.Sides is { } sides && (sides.Count != 2 || part.Kind != PartKinds.Coupling))
         {
             Report(at + "/sides", "Only a coupling has sides, and it has two.");
         }
@@ -114,7 +111,10 @@ public sealed partial class MachineValidator
             && figures["dropOutVolts"] >= figures["pullInVolts"]
         )
         {
-            Report(at + "/values/dropOutVolts", "Must be below pullInVolts: what pulls in must hold before it lets go.");
+            Report(
+                at + "/values/dropOutVolts",
+                "Must be below pullInVolts: what pulls in must hold before it lets go."
+            );
         }
     }
 

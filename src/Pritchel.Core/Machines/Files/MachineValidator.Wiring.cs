@@ -45,9 +45,7 @@ public sealed partial class MachineValidator
                 Among(
                     at + "/chafesOn",
                     body.Text,
-                    machine
-                        .Parts.Where(p => p.Kind == PartKinds.Body)
-                        .Select(p => p.Id.Text),
+                    machine.Parts.Where(p => p.Kind == PartKinds.Body).Select(p => p.Id.Text),
                     "body"
                 );
             }

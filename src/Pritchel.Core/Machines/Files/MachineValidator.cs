@@ -119,7 +119,12 @@ public sealed partial class MachineValidator
             Among($"/controls/{i}/rest", control.Rest.Text, Texts(control.Positions), "position of this control");
             for (var h = 0; h < control.Held.Count; h++)
             {
-                Among($"/controls/{i}/held/{h}", control.Held[h].Text, Texts(control.Positions), "position of this control");
+                Among(
+                    $"/controls/{i}/held/{h}",
+                    control.Held[h].Text,
+                    Texts(control.Positions),
+                    "position of this control"
+                );
             }
 
             foreach (var said in control.Says ?? new Dictionary<PositionId, string>())
@@ -144,13 +149,20 @@ public sealed partial class MachineValidator
 
             foreach (var (controlId, position) in duty.Setting)
             {
-                Among($"{at}/setting/{controlId}", controlId.Text, Texts(machine.Controls.Select(c => c.Id)), "control");
-                if (
-                    machine.Index.Control(controlId) is
-                    { } control
-                )
+                Among(
+                    $"{at}/setting/{controlId}",
+                    controlId.Text,
+                    Texts(machine.Controls.Select(c => c.Id)),
+                    "control"
+                );
+                if (machine.Index.Control(controlId) is { } control)
                 {
-                    Among($"{at}/setting/{controlId}", position.Text, Texts(control.Positions), $"position of control {controlId}");
+                    Among(
+                        $"{at}/setting/{controlId}",
+                        position.Text,
+                        Texts(control.Positions),
+                        $"position of control {controlId}"
+                    );
                 }
             }
         }
@@ -202,9 +214,7 @@ public sealed partial class MachineValidator
         }
 
         var waves = turned.Where(p => DeviceKinds.Named(p.Part.Kind)!.FollowsWave).ToList();
-        foreach (
-            var (part, at) in waves.Where(w => EngineOf(w.Part) != EngineOf(waves[0].Part))
-        )
+        foreach (var (part, at) in waves.Where(w => EngineOf(w.Part) != EngineOf(waves[0].Part)))
         {
             Report(at + "/engine", $"The charge windings of a machine are all on one engine; {part.Id} is on another.");
         }
@@ -307,7 +317,10 @@ public sealed partial class MachineValidator
             || text.Any(c => c is '<' or '>' || !Prints(c))
         )
         {
-            Report(at, $"Must be 1 to {MostTextLength} characters of plain text on one line, all of which print, without < or >.");
+            Report(
+                at,
+                $"Must be 1 to {MostTextLength} characters of plain text on one line, all of which print, without < or >."
+            );
         }
     }
 

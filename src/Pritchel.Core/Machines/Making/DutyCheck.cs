@@ -50,9 +50,7 @@ public static class DutyCheck
             ? "everything at rest"
             : string.Join(
                 ", ",
-                duty.Setting.Select(s =>
-                    $"{machine.Index.Control(s.Key)?.Name ?? s.Key.Text} {s.Value}"
-                )
+                duty.Setting.Select(s => $"{machine.Index.Control(s.Key)?.Name ?? s.Key.Text} {s.Value}")
             );
 
     private static string Why(Circuit circuit, Duty duty) =>

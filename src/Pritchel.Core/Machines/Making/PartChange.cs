@@ -140,7 +140,10 @@ public static class PartChange
             );
         }
 
-        return new MachineChange(after, $"{name} put into {(wires.Count == 1 ? "wire" : "wires")} {Listed(wires.Select(w => w.Text))}");
+        return new MachineChange(
+            after,
+            $"{name} put into {(wires.Count == 1 ? "wire" : "wires")} {Listed(wires.Select(w => w.Text))}"
+        );
     }
 
     /// <summary>
@@ -223,10 +226,7 @@ public static class PartChange
         {
             var wider = duties[d] with
             {
-                Setting = new Dictionary<ControlId, PositionId>(duties[d].Setting)
-                {
-                    [control.Id] = position,
-                },
+                Setting = new Dictionary<ControlId, PositionId>(duties[d].Setting) { [control.Id] = position },
             };
             if (
                 DutyCheck.Does(was, duties[d])

@@ -64,7 +64,12 @@ public static class WireChange
             };
             return machine with
             {
-                Wires = Lists.Put(Lists.Without(machine.Wires, other.Id, w => w.Id), joined, (WireId?)one.Id, w => w.Id),
+                Wires = Lists.Put(
+                    Lists.Without(machine.Wires, other.Id, w => w.Id),
+                    joined,
+                    (WireId?)one.Id,
+                    w => w.Id
+                ),
             };
         }
 

@@ -28,7 +28,8 @@ internal sealed class Body(Part part) : Device, INamedDevice
 /// <summary>A crimped or soldered splice inside the loom; the wire ends carry its resistance.</summary>
 internal sealed class Splice(Part part) : Device, INamedDevice
 {
-    public static DeviceKind Kind { get; } = new(PartKinds.Splice, ["x"], "exactly \"x\"", [], (part, _) => new Splice(part))
+    public static DeviceKind Kind { get; } =
+        new(PartKinds.Splice, ["x"], "exactly \"x\"", [], (part, _) => new Splice(part))
         {
             Traits = PartTraits.IsSplice,
         };

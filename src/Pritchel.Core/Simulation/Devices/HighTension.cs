@@ -39,8 +39,7 @@ internal sealed class HighTension
             )
             : null;
         nodes =
-            secondary?.Nodes
-            ?? (declaration.Node(part.At(returnTerminal)), declaration.Node(part.At(returnTerminal)));
+            secondary?.Nodes ?? (declaration.Node(part.At(returnTerminal)), declaration.Node(part.At(returnTerminal)));
     }
 
     public static IReadOnlyList<ValueRule> Values { get; } =

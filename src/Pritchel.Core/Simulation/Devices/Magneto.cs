@@ -10,7 +10,13 @@ namespace Pritchel.Core.Simulation.Devices;
 /// A flywheel magneto with its coil: sparks unless its kill lead finds ground. What is left of its primary's volts with the
 /// kill lead as it is decides, so some ohms kill an inductive primary, and fewer the slower it turns.
 /// </summary>
-internal sealed class Magneto(Part part, PartFigures figures) : Device, INamedDevice, IKillable, IIgnition, IPassedAlone, ISparkTested
+internal sealed class Magneto(Part part, PartFigures figures)
+    : Device,
+        INamedDevice,
+        IKillable,
+        IIgnition,
+        IPassedAlone,
+        ISparkTested
 {
     private const double PeakVoltsPer1000 = 60;
 

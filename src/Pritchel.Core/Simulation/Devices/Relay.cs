@@ -42,7 +42,8 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
     public override bool IsActive => true;
 
-    public override IReadOnlyList<CoilContact> CoilContacts => [new(new("30"), new("87"), true), new(new("30"), new("87a"), false)];
+    public override IReadOnlyList<CoilContact> CoilContacts =>
+        [new(new("30"), new("87"), true), new(new("30"), new("87a"), false)];
 
     public override PartId? PartId => part.Id;
 

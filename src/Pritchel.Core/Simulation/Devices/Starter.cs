@@ -59,7 +59,12 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
     {
         Engine = declaration.Engine(part);
         armature = declaration.Parameter(part.Element(), "stallOhms", figures["stallOhms"], Spread.Winding);
-        friction = declaration.Parameter(part.Element(), "frictionAmps", figures["frictionAmps"], new Spread(0.15, 0, 0));
+        friction = declaration.Parameter(
+            part.Element(),
+            "frictionAmps",
+            figures["frictionAmps"],
+            new Spread(0.15, 0, 0)
+        );
         locked = declaration.Parameter(part.Element(), "locked", 0, Spread.None);
         branch = declaration.Branch(part.Element(), part.At("post"), part.At("case"));
         backEmf = declaration.Source(part.Element(), part.At("post"), part.At("case"));

@@ -48,9 +48,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
         {
             pole.Closed =
             [
-                .. declaration
-                    .PositionsOf(pole.Contact.Control)
-                    .Select(p => pole.Contact.ClosedIn.Contains(p)),
+                .. declaration.PositionsOf(pole.Contact.Control).Select(p => pole.Contact.ClosedIn.Contains(p)),
             ];
         }
     }

@@ -103,11 +103,7 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             .Named(Open.Machine)
             .ToDictionary(s => s.Key.Text, s => s.Value.Text, StringComparer.Ordinal);
         Speed = complaint.Speed ?? Rules.Own.Speed;
-        Also = complaint.Also.ToDictionary(
-            a => a.Duty.Text,
-            a => a.Works ? "works" : "fails",
-            StringComparer.Ordinal
-        );
+        Also = complaint.Also.ToDictionary(a => a.Duty.Text, a => a.Works ? "works" : "fails", StringComparer.Ordinal);
         (CodesRead, Codes) = (complaint.Codes is not null, [.. complaint.Codes ?? []]);
         var life = complaint.Circumstances;
         Years = life.Years.ToString(CultureInfo.InvariantCulture);
@@ -264,7 +260,8 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             || years > ComplaintRules.MostYears
         )
         {
-            Error = $"Age of the wiring: “{Shown(Years)}” is not an age; type years from 0 to {ComplaintRules.MostYears}.";
+            Error =
+                $"Age of the wiring: “{Shown(Years)}” is not an age; type years from 0 to {ComplaintRules.MostYears}.";
             return null;
         }
 
@@ -314,8 +311,7 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             return true;
         }
 
-        Error =
-            $"{what}: “{Shown(typed)}” is not a count; type a whole number up to {ComplaintRules.MostTries}.";
+        Error = $"{what}: “{Shown(typed)}” is not a count; type a whole number up to {ComplaintRules.MostTries}.";
         return false;
     }
 

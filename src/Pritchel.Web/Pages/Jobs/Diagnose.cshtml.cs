@@ -236,9 +236,7 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
             .FirstOrDefault(p => p.Finds > 0.02);
         var view = new OpenJobView(Open.Machine, Open.Diagnosis);
         var lines = Open.Kit.Lines.Select(l => LineDrawing.Of(view, l)).ToList();
-        Line =
-            lines.Find(l => l.Path.Part?.Text == LineThrough)
-            ?? lines.MaxBy(l => l.Suspicions().Sum(s => s.Share));
+        Line = lines.Find(l => l.Path.Part?.Text == LineThrough) ?? lines.MaxBy(l => l.Suspicions().Sum(s => s.Share));
         if (LineThrough == "loom")
         {
             Line = null;

@@ -84,8 +84,7 @@ public sealed class ProveModel(JobDesk desk) : JobPageModel(desk)
     /// <summary>A bypass was taken out.</summary>
     public async Task<IActionResult> OnPostUnbridgeAsync(string contact) =>
         !await PrepareAsync() ? NotFound()
-        : await AppendAsync(new BypassRemoved(BypassId.Of(contact ?? "")))
-            ? Redirect($"/jobs/{Open.Job.Tag}/prove")
+        : await AppendAsync(new BypassRemoved(BypassId.Of(contact ?? ""))) ? Redirect($"/jobs/{Open.Job.Tag}/prove")
         : Page();
 
     /// <summary>Closes the job, proved or openly not.</summary>

@@ -55,7 +55,8 @@ public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageMod
             file is null || file.Length == 0 ? "Picture: no file was chosen, or it is empty."
             : words.Length is 0 or > LongestWords || words.Any(char.IsControl)
                 ? $"What it shows: 1 to {LongestWords} characters on one line."
-            : !string.IsNullOrEmpty(Part) && Machine.Parts.All(p => p.Id.Text != Part) ? "Part: choose one from the list."
+            : !string.IsNullOrEmpty(Part) && Machine.Parts.All(p => p.Id.Text != Part)
+                ? "Part: choose one from the list."
             : null;
         if (Error is null)
         {

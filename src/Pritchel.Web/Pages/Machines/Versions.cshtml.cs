@@ -15,7 +15,8 @@ public sealed class VersionsModel(MachineStore machines, JobStore jobs) : PageMo
     public MachineEntry Entry { get; private set; } = null!;
 
     /// <summary>Versions with their differences from the one before; none for the first.</summary>
-    public IReadOnlyList<(MachineVersionEntry Version, IReadOnlyList<string> Differences)> List { get; private set; } = [];
+    public IReadOnlyList<(MachineVersionEntry Version, IReadOnlyList<string> Differences)> List { get; private set; } =
+    [];
 
     /// <summary>Jobs by the version they keep.</summary>
     public ILookup<int, Job> Jobs { get; private set; } = Array.Empty<Job>().ToLookup(_ => 0);
@@ -38,14 +39,9 @@ public sealed class VersionsModel(MachineStore machines, JobStore jobs) : PageMo
 
         List =
         [
-            .. read.Select(
-                    (v, i) => (v.Version, i == 0 ? [] : Differences(read[i - 1].Machine, v.Machine))
-                )
-                .Reverse(),
+            .. read.Select((v, i) => (v.Version, i == 0 ? [] : Differences(read[i - 1].Machine, v.Machine))).Reverse(),
         ];
-        Jobs = (await jobs.ListAsync(cancel))
-            .Where(j => j.MachineId == id)
-            .ToLookup(j => j.MachineVersion);
+        Jobs = (await jobs.ListAsync(cancel)).Where(j => j.MachineId == id).ToLookup(j => j.MachineVersion);
         ViewData["Area"] = "Machines";
         return Page();
     }

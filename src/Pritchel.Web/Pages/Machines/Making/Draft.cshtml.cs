@@ -66,31 +66,73 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
 
     /// <summary>Keeps a wire.</summary>
     public Task<IActionResult> OnPostWireAsync(int draft, WireForm form) =>
-        ChangeAsync(draft, "wire", form, form.Old, m => WireChange.Put(m, form.Read(), Typed.IdOrNull<WireId>(form.Old)));
+        ChangeAsync(
+            draft,
+            "wire",
+            form,
+            form.Old,
+            m => WireChange.Put(m, form.Read(), Typed.IdOrNull<WireId>(form.Old))
+        );
 
     /// <summary>Keeps a part.</summary>
     public Task<IActionResult> OnPostPartAsync(int draft, PartForm form) =>
-        ChangeAsync(draft, "part", form, form.Old, m => PartChange.Put(m, form.Read(m), Typed.IdOrNull<PartId>(form.Old)));
+        ChangeAsync(
+            draft,
+            "part",
+            form,
+            form.Old,
+            m => PartChange.Put(m, form.Read(m), Typed.IdOrNull<PartId>(form.Old))
+        );
 
     /// <summary>Keeps a place.</summary>
     public Task<IActionResult> OnPostPlaceAsync(int draft, PlaceForm form) =>
-        ChangeAsync(draft, "place", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<PlaceId>(form.Old)));
+        ChangeAsync(
+            draft,
+            "place",
+            form,
+            form.Old,
+            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<PlaceId>(form.Old))
+        );
 
     /// <summary>Keeps a control.</summary>
     public Task<IActionResult> OnPostControlAsync(int draft, ControlForm form) =>
-        ChangeAsync(draft, "control", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<ControlId>(form.Old)));
+        ChangeAsync(
+            draft,
+            "control",
+            form,
+            form.Old,
+            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<ControlId>(form.Old))
+        );
 
     /// <summary>Keeps an engine.</summary>
     public Task<IActionResult> OnPostEngineAsync(int draft, EngineForm form) =>
-        ChangeAsync(draft, "engine", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<EngineId>(form.Old)));
+        ChangeAsync(
+            draft,
+            "engine",
+            form,
+            form.Old,
+            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<EngineId>(form.Old))
+        );
 
     /// <summary>Keeps a mount.</summary>
     public Task<IActionResult> OnPostMountAsync(int draft, MountForm form) =>
-        ChangeAsync(draft, "mount", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<MountId>(form.Old)));
+        ChangeAsync(
+            draft,
+            "mount",
+            form,
+            form.Old,
+            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<MountId>(form.Old))
+        );
 
     /// <summary>Keeps a duty.</summary>
     public Task<IActionResult> OnPostDutyAsync(int draft, DutyForm form) =>
-        ChangeAsync(draft, "duty", form, form.Old, m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<DutyId>(form.Old)));
+        ChangeAsync(
+            draft,
+            "duty",
+            form,
+            form.Old,
+            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<DutyId>(form.Old))
+        );
 
     /// <summary>Puts a coupling into wires.</summary>
     public Task<IActionResult> OnPostCouplingAsync(int draft, CouplingForm form) =>
@@ -245,10 +287,7 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
         {
             "machine" => MachineForm.Of(Machine),
             "wire" => WireForm.Of(Machine, Machine.Index.Wire(Typed.Id<WireId>(Item))),
-            "part" => PartForm.Of(
-                Machine.Index.Part(Typed.Id<PartId>(Item)),
-                Request.Query["kind"].FirstOrDefault()
-            ),
+            "part" => PartForm.Of(Machine.Index.Part(Typed.Id<PartId>(Item)), Request.Query["kind"].FirstOrDefault()),
             "place" => PlaceForm.Of(Machine.Index.Place(Typed.Id<PlaceId>(Item))),
             "control" => ControlForm.Of(Machine.Index.Control(Typed.Id<ControlId>(Item))),
             "engine" => EngineForm.Of(Machine.Index.Engine(Typed.Id<EngineId>(Item))),

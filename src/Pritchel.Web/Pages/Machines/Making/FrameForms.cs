@@ -142,9 +142,7 @@ public sealed class ControlForm
     internal Control Read(Machine machine)
     {
         var positions = Typed.List<PositionId>(Positions);
-        var says = Says.Where(s =>
-                !string.IsNullOrWhiteSpace(s.Value) && positions.Contains(new PositionId(s.Key))
-            )
+        var says = Says.Where(s => !string.IsNullOrWhiteSpace(s.Value) && positions.Contains(new PositionId(s.Key)))
             .ToDictionary(s => new PositionId(s.Key), s => s.Value!.Trim());
         return new Control(
             Typed.IdFor(Old, Name, machine.Controls.Select(c => c.Id)),

@@ -94,9 +94,9 @@ public sealed class TableFolder
         var path = Path.Combine(folder, $"{Code}-{content}.symptoms");
         try
         {
-            if (File.Exists(path) && JsonSerializer.Deserialize<List<Symptom>>(File.ReadAllText(path)) is { } kept)
+            if (File.Exists(path) && JsonSerializer.Deserialize<List<KeptSymptom>>(File.ReadAllText(path)) is { } kept)
             {
-                return kept;
+                return [.. kept.Select(k => k.Restored())];
             }
         }
         catch (Exception e) when (e is IOException or JsonException or UnauthorizedAccessException)
@@ -110,7 +110,7 @@ public sealed class TableFolder
             lock (door)
             {
                 Directory.CreateDirectory(folder);
-                File.WriteAllText(path + ".new", JsonSerializer.Serialize(made));
+                File.WriteAllText(path + ".new", JsonSerializer.Serialize(made.Select(KeptSymptom.Of)));
                 File.Move(path + ".new", path, overwrite: true);
             }
         }
@@ -167,4 +167,13 @@ public sealed class TableFolder
     }
 
     private string PathOf(string key) => Path.Combine(folder, $"{Code}-{key}.table");
+
+    /// <summary>A symptom with what a machine file does not say of its duty.</summary>
+    private sealed record KeptSymptom(CircuitGroup Group, Duty Duty, DutySpeed Speed, string? Complaint, bool Refuses)
+    {
+        public static KeptSymptom Of(Symptom symptom) =>
+            new(symptom.Group, symptom.Duty, symptom.Duty.Speed, symptom.Duty.Complaint, symptom.Duty.Refuses);
+
+        public Symptom Restored() => new(Group, Duty with { Speed = Speed, Complaint = Complaint, Refuses = Refuses });
+    }
 }

@@ -168,6 +168,33 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
         );
     }
 
+    [Theory]
+    [InlineData("Condition", "2147483648", "not one of this machine")]
+    [InlineData("Symptom", "Sometimes", "choose yes, no, or nobody tried")]
+    [InlineData("Typed", "1 2", "Reading: ")]
+    [InlineData("Typed", "\u0661\u0662", "Reading: ")]
+    public async Task What_a_form_cannot_mean_is_refused_and_never_taken_for_something_else(
+        string field,
+        string value,
+        string said
+    )
+    {
+        var client = host.Browser();
+        var tag = await Talk.OpenJobAsync(client);
+        var answer = await Talk.PostFormAsync(
+            client,
+            $"/jobs/{tag}",
+            $"/jobs/{tag}?handler=Reading",
+            [("Typed", "12.4"), ("Symptom", "Present"), (field, value)]
+        );
+        Assert.Contains(
+            said,
+            System.Net.WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)),
+            StringComparison.Ordinal
+        );
+        Assert.Empty((await Talk.GetAsync(client, $"/api/v1/jobs/{tag}"))["readings"]!.AsArray());
+    }
+
     /// <summary>Everything that the pages do, over the API: told with circumstances, looked, read, taken, mended, proved, closed.</summary>
     [Fact]
     public async Task A_whole_job_is_done_over_the_API()

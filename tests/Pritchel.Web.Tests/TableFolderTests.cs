@@ -72,6 +72,31 @@ public sealed class TableFolderTests : IDisposable
         Assert.Null(tables.Find(key, Made.Machine.Circuit, Made.Duty, [], Meter.Ordinary));
     }
 
+    [Theory]
+    [InlineData("hedgerow-mower-2")]
+    [InlineData("ridge-carrier-4")]
+    public void What_a_machine_can_be_complained_of_comes_back_as_it_was(string id)
+    {
+        var json = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", id + ".json"));
+        MachineVersion Compiled() => MachineVersion.Compile(id, 1, json, Folder(1000));
+        var (made, kept) = (Compiled().Symptoms, Compiled().Symptoms);
+        Assert.Single(Directory.EnumerateFiles(folder, "*.symptoms"));
+        static object Told(Symptom s) =>
+            (
+                s.Group,
+                s.Duty.Id,
+                s.Duty.Name,
+                s.Duty.Speed,
+                s.Duty.Complaint,
+                s.Duty.Refuses,
+                s.Duty.Load,
+                s.Duty.Control,
+                string.Join(' ', s.Duty.Setting.OrderBy(p => p.Key.Text).Select(p => $"{p.Key}={p.Value}"))
+            );
+        Assert.Equal(made.Select(Told), kept.Select(Told));
+        Assert.Contains(kept, s => s.Duty.Speed != DutySpeed.Rest);
+    }
+
     [Fact]
     public void What_is_used_least_goes_when_there_is_no_more_room()
     {

@@ -32,7 +32,7 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
 
     /// <summary>Condition of the test answered.</summary>
     [BindProperty]
-    public int Condition { get; set; }
+    public int? Condition { get; set; }
 
     /// <summary>Address under the red probe.</summary>
     [BindProperty]
@@ -194,6 +194,10 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
         {
             Error = "The test answered is not one of this machine's; the one asked now is below.";
         }
+        else if (ModelState[nameof(Symptom)] is { Errors.Count: > 0 } || !Enum.IsDefined(Symptom))
+        {
+            Error = "Symptom there: choose yes, no, or nobody tried.";
+        }
         else
         {
             var told = Open.Kit.Told(pair) with { Red = PointId.Of(Red), Black = PointId.Of(Black) };
@@ -257,7 +261,7 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
             : null;
 
     /// <summary>The two points sent with a form; null where nothing is read between them here.</summary>
-    private ProbePair? AskedPair() => PairOf(Condition, Red, Black);
+    private ProbePair? AskedPair() => Condition is { } condition ? PairOf(condition, Red, Black) : null;
 
     private PlannedTest? WantedTest() =>
         AsksCondition is { } c && Wanted?.Split(';') is [_, var red, var black] && PairOf(c, red, black) is { } at

@@ -107,7 +107,7 @@ test("bad figures are refused in words, kept, and mended in place", async () => 
   }
   await enter(page, "12,4");
   assert.equal(await readings(page), 1);
-  assert.equal((await app.api(`/jobs/${tag}`)).readings[0].volts, 12.4);
+  assert.equal((await app.api(`/jobs/${tag}`)).readings[0].figure, 12.4);
   assert.deepEqual(page.complaints, []);
 });
 
@@ -172,7 +172,7 @@ test("a machine file too large, and one with a loose end, are refused in words; 
   const loose = { ...machine, wires: machine.wires.filter((w) => w.id !== "47") };
   assert.match(await bring(JSON.stringify(loose)), /Loose end: a wire enters P1 cavity 10/);
   const own = { ...machine, id: "my-own", name: "Mine & <b>his</b>" };
-  assert.match(await bring(JSON.stringify(own)), /\/name Must be 1 to 400 characters of plain text on one line, without < or >/);
+  assert.match(await bring(JSON.stringify(own)), /\/name Must be 1 to 400 characters of plain text on one line, all of which print, without < or >/);
   assert.match(await bring(JSON.stringify({ ...own, name: "Mine & his" })), /Mine & his is here, version 1/);
   const big = await fetch(`${app.url}/api/v1/machines`, { method: "POST", headers: { "content-type": "application/json" }, body: `"${"x".repeat(5 * 1024 * 1024)}"` });
   assert.equal(big.status, 400);

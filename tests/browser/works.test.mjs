@@ -83,7 +83,7 @@ test("a quad that clicks: post to post it cranks, the relay is priced, a lead ov
   await press(page, "button:text-is('Lead off: it fails again')");
   assert.match(await page.locator(".clip-lead").innerText(), /the place is proved/);
   await page.goto(`${app.url}/jobs/${tag}/sheet`);
-  assert.match(await page.locator(".sheet").innerText(), /Clip lead from solenoid\.B to solenoid\.M\. ● With the lead it works/);
+  assert.match(await page.locator(".sheet").innerText(), /Clip lead from start relay B to start relay M\. ● With the lead it works/);
   assert.deepEqual(page.complaints, []);
 });
 

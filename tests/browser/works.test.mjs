@@ -97,7 +97,7 @@ test("a lead left on keeps a job from being closed as proved", async () => {
   await page.fill("input[name=Done]", "New button");
   await page.fill("input[name=MinutesTaken]", "10");
   await Promise.all([page.waitForURL(/prove$/), page.click("text=Done, now prove it")]);
-  assert.match(await page.locator("p.bypass").innerText(), /lead .* is bridged/i);
+  assert.match(await page.locator("p.bypass").innerText(), /a lead from .* is on/i);
   assert.match(await page.locator("main").innerText(), /a bypass is left in/);
   assert.equal(await page.locator("button:text-is('Close, proved')").count(), 0);
   await press(page, "button:text-is('It is taken out')");

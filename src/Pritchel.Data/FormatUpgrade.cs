@@ -10,8 +10,8 @@ using Pritchel.Data.Events;
 namespace Pritchel.Data;
 
 /// <summary>
-/// Brings events of an older format over, all in one transaction. What cannot be read stays as it is and is told when its
-/// job is opened; so does everything of a job after it whose meaning hangs on nothing else.
+/// Brings events of an older format over, all in one transaction. One that cannot be read stays as it is, and is told when
+/// its job is opened.
 /// </summary>
 internal static class FormatUpgrade
 {
@@ -44,7 +44,7 @@ internal static class FormatUpgrade
     }
 
     /// <summary>Rewrites every event that is in an older format.</summary>
-    public static async Task BringOverAsync(PritchelContext context, TimeProvider clock, CancellationToken cancel)
+    public static async Task BringOverAsync(PritchelContext context, CancellationToken cancel)
     {
         await using var transaction = await context.Database.BeginTransactionAsync(cancel);
         var jobs = await context.Jobs.Include(j => j.Events).OrderBy(j => j.Number).ToListAsync(cancel);

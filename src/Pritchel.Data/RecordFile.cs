@@ -22,10 +22,9 @@ public static class RecordFile
 
     /// <summary>Brings the record of a folder up to date, or makes one.</summary>
     /// <param name="folder">Folder of the record.</param>
-    /// <param name="clock">Tells when.</param>
     /// <param name="cancel">Stops waiting.</param>
     /// <exception cref="RecordRefusedException">What lies there is no record, or is one that this version cannot open.</exception>
-    public static async Task PrepareAsync(string folder, TimeProvider clock, CancellationToken cancel)
+    public static async Task PrepareAsync(string folder, CancellationToken cancel)
     {
         Directory.CreateDirectory(folder);
 
@@ -41,7 +40,7 @@ public static class RecordFile
         await using var context = Open(file);
         try
         {
-            await UpdateAsync(context, folder, clock, cancel);
+            await UpdateAsync(context, folder, cancel);
         }
         catch (SqliteException e) when (e.SqliteErrorCode == NotADatabase)
         {
@@ -76,12 +75,7 @@ public static class RecordFile
         }
     }
 
-    private static async Task UpdateAsync(
-        PritchelContext context,
-        string folder,
-        TimeProvider clock,
-        CancellationToken cancel
-    )
+    private static async Task UpdateAsync(PritchelContext context, string folder, CancellationToken cancel)
     {
         var known = context.Database.GetMigrations().ToList();
         var applied = (await context.Database.GetAppliedMigrationsAsync(cancel)).ToList();
@@ -115,7 +109,7 @@ public static class RecordFile
                 Path.Combine(folder, $"pritchel-before-events-{EventFormat.Version}.db"),
                 cancel
             );
-            await FormatUpgrade.BringOverAsync(context, clock, cancel);
+            await FormatUpgrade.BringOverAsync(context, cancel);
         }
 
         await context.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;", cancel);

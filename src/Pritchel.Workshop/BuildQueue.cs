@@ -57,7 +57,6 @@ public sealed class BuildQueue(ILogger<BuildQueue> log) : BackgroundService
         {
             item = Find(key) ?? Add(key, urgency, make);
             item.Urgency = (Urgency)Math.Max((int)item.Urgency, (int)urgency);
-            item.Asked = ++asked;
             if (current is { } now && now != item && now.Urgency < item.Urgency)
             {
                 now.Stop.Cancel();
@@ -130,7 +129,7 @@ public sealed class BuildQueue(ILogger<BuildQueue> log) : BackgroundService
     private Item Add<T>(string key, Urgency urgency, Func<int, CancellationToken, T> make)
         where T : class
     {
-        var item = new Item(key, (threads, cancel) => make(threads, cancel)) { Urgency = urgency };
+        var item = new Item(key, (threads, cancel) => make(threads, cancel)) { Urgency = urgency, Asked = ++asked };
         waiting.Add(item);
         some.Release();
         return item;
@@ -140,11 +139,8 @@ public sealed class BuildQueue(ILogger<BuildQueue> log) : BackgroundService
     {
         lock (door)
         {
-            // Among alike: what somebody asked for last while he writes, what was asked for first otherwise.
-            current = waiting
-                .OrderByDescending(i => i.Urgency)
-                .ThenBy(i => i.Urgency == Urgency.Soon ? -i.Asked : i.Asked)
-                .FirstOrDefault();
+            // Among alike, what was asked for first: a coarse guess before the whole that is begun with it.
+            current = waiting.OrderByDescending(i => i.Urgency).ThenBy(i => i.Asked).FirstOrDefault();
             if (current is { } item)
             {
                 waiting.Remove(item);
@@ -215,7 +211,7 @@ public sealed class BuildQueue(ILogger<BuildQueue> log) : BackgroundService
 
         public Urgency Urgency { get; set; }
 
-        public long Asked { get; set; }
+        public long Asked { get; init; }
 
         public int Tries { get; set; }
 

@@ -21,7 +21,6 @@ public sealed class Opening(
     WorkshopOptions options,
     MachineShelf shelf,
     Predictor predictor,
-    TimeProvider clock,
     ILogger<Opening> log
 ) : IHostedService, IDisposable
 {
@@ -30,7 +29,7 @@ public sealed class Opening(
     /// <inheritdoc/>
     public async Task StartAsync(CancellationToken cancellationToken)
     {
-        await RecordFile.PrepareAsync(options.DataFolder, clock, cancellationToken);
+        await RecordFile.PrepareAsync(options.DataFolder, cancellationToken);
         await using var scope = services.CreateAsyncScope();
         await AddShippedAsync(scope.ServiceProvider.GetRequiredService<MachineStore>(), cancellationToken);
         if (options.Demo)

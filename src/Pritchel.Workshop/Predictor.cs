@@ -85,7 +85,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
             return (whole, true);
         }
 
-        Begin(wanted, Urgency.Soon);
+        Begin(wanted);
         return (
             sketches.GetOrAdd(
                 wanted.Key,
@@ -119,7 +119,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
             }
         }
 
-        Begin(wanted, Urgency.Soon);
+        Begin(wanted);
         return guess;
     }
 
@@ -130,7 +130,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
     {
         var wanted = For(machine, complaint, meter);
         queue.GiveUp(key => key.EndsWith(wanted.Key, StringComparison.Ordinal));
-        Begin(wanted, Urgency.Soon);
+        Begin(wanted);
     }
 
     /// <summary>Works a table out ahead, for a duty as its machine's file has it, unless it is on disk already.</summary>
@@ -203,16 +203,16 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
         return kit;
     }
 
-    private void Begin(Wanted wanted, Urgency urgency)
+    private void Begin(Wanted wanted)
     {
         if (!queue.Has("whole " + wanted.Key) && !kits.TryGet(wanted.Key, out _))
         {
             if (!coarse.TryGet(wanted.Key, out _))
             {
-                Forget(AskCoarse(wanted, urgency));
+                Forget(AskCoarse(wanted, Urgency.Soon));
             }
 
-            Forget(Ask(wanted, urgency));
+            Forget(Ask(wanted, Urgency.Soon));
         }
     }
 

@@ -123,4 +123,33 @@ public sealed class BuildQueueTests : IAsyncLifetime
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => old);
         Assert.Equal("new", await queue.Ask("new", Urgency.Now, (_, _) => "new"));
     }
+
+    [Fact]
+    public async Task Of_what_is_wanted_alike_the_first_asked_for_is_made_first_however_often_it_is_asked_for_again()
+    {
+        var order = new List<string>();
+        using var go = new ManualResetEventSlim();
+        var first = queue.Ask(
+            "gate",
+            Urgency.Soon,
+            (_, cancel) =>
+            {
+                go.Wait(cancel);
+                return "gate";
+            }
+        );
+        string Made(string name)
+        {
+            order.Add(name);
+            return name;
+        }
+
+        var all = new[] { "coarse", "whole", "coarse" }
+            .Select(name => queue.Ask(name, Urgency.Soon, (_, _) => Made(name)))
+            .Append(first)
+            .ToList();
+        go.Set();
+        await Task.WhenAll(all);
+        Assert.Equal(["coarse", "whole"], order);
+    }
 }

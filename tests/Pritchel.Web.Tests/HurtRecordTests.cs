@@ -143,7 +143,7 @@ public sealed class HurtRecordTests : IDisposable
         }
 
         await File.WriteAllTextAsync(Record + ".new", "half a record", Cancel);
-        await RecordFile.PrepareAsync(folder, TimeProvider.System, Cancel).WaitAsync(TimeSpan.FromSeconds(20), Cancel);
+        await RecordFile.PrepareAsync(folder, Cancel).WaitAsync(TimeSpan.FromSeconds(20), Cancel);
         await using var host = new Host(folder);
         Assert.True((await host.Browser().GetAsync("/", Cancel)).IsSuccessStatusCode);
     }
@@ -165,7 +165,7 @@ public sealed class HurtRecordTests : IDisposable
         SqliteConnection.ClearAllPools();
         return (
             await Assert.ThrowsAsync<RecordRefusedException>(() =>
-                RecordFile.PrepareAsync(folder, TimeProvider.System, Cancel)
+                RecordFile.PrepareAsync(folder, Cancel)
             )
         ).Message;
     }

@@ -1,8 +1,6 @@
 using Pritchel.Core.Exchange;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 

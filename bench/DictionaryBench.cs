@@ -2,8 +2,6 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Text;
 using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
 

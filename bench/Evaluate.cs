@@ -1,14 +1,9 @@
 using System.Diagnostics;
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
-using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;

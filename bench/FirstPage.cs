@@ -2,9 +2,6 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 

@@ -1,8 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;

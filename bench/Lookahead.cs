@@ -5,16 +5,13 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 

@@ -1,10 +1,8 @@
 using System.Diagnostics;
 using System.Globalization;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
-using Pritchel.Core.Metering;
 using Pritchel.Web;
 using Pritchel.Workshop;
 

@@ -1,12 +1,8 @@
 using System.Diagnostics;
 using System.Globalization;
-using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Bench;
 

@@ -1,11 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
-using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 

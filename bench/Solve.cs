@@ -1,7 +1,5 @@
 using BenchmarkDotNet.Attributes;
 using BenchmarkDotNet.Running;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Bench;

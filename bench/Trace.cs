@@ -1,17 +1,10 @@
 using System.Globalization;
-using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
 

@@ -1,8 +1,6 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Bench;

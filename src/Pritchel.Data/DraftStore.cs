@@ -1,6 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;

@@ -1,10 +1,8 @@
 using System.Globalization;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data.Events;
 
 namespace Pritchel.Data;

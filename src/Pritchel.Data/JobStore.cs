@@ -1,9 +1,7 @@
 using System.Globalization;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data.Events;
 
 namespace Pritchel.Data;

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 

@@ -2,7 +2,6 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Pritchel.Core.Metering;
-using Pritchel.Data.Events;
 
 namespace Pritchel.Data;
 

@@ -1,7 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
 using SkiaSharp;
 
 namespace Pritchel.Data;

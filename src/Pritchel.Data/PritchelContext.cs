@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Pritchel.Core.Identity;
 
 namespace Pritchel.Data;
 

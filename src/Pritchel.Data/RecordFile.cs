@@ -1,7 +1,6 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
-using Pritchel.Core.Networks;
 using Pritchel.Data.Events;
 
 namespace Pritchel.Data;

@@ -1,6 +1,3 @@
-using Pritchel.Core.Identity;
-using Pritchel.Core.Simulation.Devices;
-
 namespace Pritchel.Data;
 
 /// <summary>One version of a machine file. Versions are added, never changed, so an old job keeps the one it was opened on.</summary>

@@ -6,7 +6,6 @@ using Microsoft.Extensions.Options;
 using Pritchel.Data;
 using Pritchel.Web;
 using Pritchel.Web.Api;
-using Pritchel.Web.Drawings;
 using Pritchel.Workshop;
 
 // Predictions worked out beside keep as many threads busy as there are cores; pages must not wait for the pool to grow by one

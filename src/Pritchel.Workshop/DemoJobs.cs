@@ -1,13 +1,9 @@
 using Microsoft.Extensions.DependencyInjection;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
-using Pritchel.Core.Simulation;
 using Pritchel.Data;
 
 namespace Pritchel.Workshop;

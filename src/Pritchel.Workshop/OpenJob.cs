@@ -1,4 +1,3 @@
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;

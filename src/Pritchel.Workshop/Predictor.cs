@@ -6,8 +6,6 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Simulation;
-using Pritchel.Data;
 
 namespace Pritchel.Workshop;
 

@@ -1,8 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;

@@ -4,12 +4,8 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,9 +1,5 @@
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

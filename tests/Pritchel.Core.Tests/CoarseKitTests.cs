@@ -1,14 +1,7 @@
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

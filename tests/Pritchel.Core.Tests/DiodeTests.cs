@@ -1,12 +1,8 @@
 using System.Diagnostics;
 using System.Globalization;
 using CsCheck;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

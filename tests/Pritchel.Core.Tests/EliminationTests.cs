@@ -1,6 +1,5 @@
 using CsCheck;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;

@@ -1,11 +1,5 @@
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,11 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Pritchel.Core.Exchange;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Tests;
 

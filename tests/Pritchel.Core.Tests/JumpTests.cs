@@ -1,14 +1,8 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Observables;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

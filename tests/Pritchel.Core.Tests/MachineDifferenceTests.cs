@@ -1,7 +1,5 @@
-using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Tests;
 

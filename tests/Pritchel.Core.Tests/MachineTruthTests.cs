@@ -1,7 +1,4 @@
 using System.Globalization;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 

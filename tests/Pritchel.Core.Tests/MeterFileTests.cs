@@ -1,9 +1,5 @@
 using System.Text.Json.Nodes;
-using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,9 +1,5 @@
-using Pritchel.Core.Faults;
-using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 using static Pritchel.Core.Tests.Shipped;
 

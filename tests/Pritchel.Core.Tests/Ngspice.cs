@@ -2,9 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Text;
 using Pritchel.Core.Exchange;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

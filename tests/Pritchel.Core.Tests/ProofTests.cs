@@ -1,10 +1,8 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Proving;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 using static Pritchel.Core.Tests.Shipped;
 
 namespace Pritchel.Core.Tests;

@@ -1,7 +1,4 @@
-using Pritchel.Core.Machines;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,7 +1,4 @@
 using Pritchel.Core.Exchange;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;

@@ -1,7 +1,5 @@
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
 

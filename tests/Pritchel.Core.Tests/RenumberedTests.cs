@@ -1,12 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Machines.Files;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Proving;
 using Pritchel.Core.Simulation;
 

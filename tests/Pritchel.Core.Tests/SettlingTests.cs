@@ -1,6 +1,3 @@
-using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
 

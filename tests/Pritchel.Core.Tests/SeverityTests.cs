@@ -1,5 +1,4 @@
 using Pritchel.Core.Faults;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 

@@ -1,6 +1,3 @@
-using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;

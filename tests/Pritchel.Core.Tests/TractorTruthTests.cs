@@ -1,4 +1,3 @@
-using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
 

@@ -1,6 +1,5 @@
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Tests;
 

@@ -4,7 +4,6 @@ using System.Text.Json.Nodes;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;

@@ -1,13 +1,9 @@
 using System.Net;
 using System.Net.Http.Json;
-using System.Text.Json.Nodes;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Tests;
@@ -164,9 +160,7 @@ public sealed class HurtRecordTests : IDisposable
     {
         SqliteConnection.ClearAllPools();
         return (
-            await Assert.ThrowsAsync<RecordRefusedException>(() =>
-                RecordFile.PrepareAsync(folder, Cancel)
-            )
+            await Assert.ThrowsAsync<RecordRefusedException>(() => RecordFile.PrepareAsync(folder, Cancel))
         ).Message;
     }
 }

@@ -1,10 +1,7 @@
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Microsoft.Extensions.DependencyInjection;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Making;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Tests;

@@ -1,8 +1,5 @@
 using System.Net;
 using System.Net.Http.Json;
-using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Tests;
 

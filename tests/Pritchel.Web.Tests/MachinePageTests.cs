@@ -1,6 +1,4 @@
 using System.Net;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
 
 namespace Pritchel.Web.Tests;
 

@@ -1,8 +1,4 @@
 using System.Net;
-using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Metering;
-using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Tests;
 

@@ -1,5 +1,4 @@
 using System.Net;
-using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Tests;
 

@@ -1,21 +1,15 @@
 using System.Net.Http.Json;
-using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Data;
 using Pritchel.Data.Events;
-using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Tests;
 

@@ -5,8 +5,6 @@ using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Tests;

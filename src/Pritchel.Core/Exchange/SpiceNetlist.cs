@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Exchange;

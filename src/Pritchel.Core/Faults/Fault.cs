@@ -1,5 +1,4 @@
 using Pritchel.Core.Identity;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Faults;
 

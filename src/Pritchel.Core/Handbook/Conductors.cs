@@ -1,7 +1,5 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Handbook;

@@ -1,8 +1,4 @@
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Handbook;
 

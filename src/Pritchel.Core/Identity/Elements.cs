@@ -1,5 +1,3 @@
-using Pritchel.Core.Machines;
-
 namespace Pritchel.Core.Identity;
 
 /// <summary>What of a machine something electrical belongs to.</summary>

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Identity;
 

@@ -1,5 +1,4 @@
 using System.Text.Json.Serialization;
-using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Identity;
 

@@ -1,6 +1,5 @@
 using System.Collections;
 using System.Diagnostics.CodeAnalysis;
-using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Identity;
 

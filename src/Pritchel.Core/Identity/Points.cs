@@ -1,6 +1,4 @@
 using System.Text.Json.Serialization;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Identity;
 

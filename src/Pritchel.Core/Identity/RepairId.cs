@@ -1,6 +1,4 @@
 using System.Text.Json.Serialization;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Identity;
 

@@ -1,11 +1,9 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Jobs;
 

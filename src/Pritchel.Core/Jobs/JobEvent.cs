@@ -1,11 +1,8 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Proving;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Jobs;
 

@@ -1,6 +1,3 @@
-using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Proving;
 

@@ -1,6 +1,3 @@
-using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Faults;
-
 namespace Pritchel.Core.Jobs;
 
 /// <summary>In which order things can happen on a job, whoever asks: a page or a program.</summary>

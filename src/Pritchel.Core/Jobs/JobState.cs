@@ -1,7 +1,4 @@
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 
 namespace Pritchel.Core.Jobs;

@@ -1,8 +1,6 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Jobs;

@@ -1,5 +1,3 @@
-using Pritchel.Core.Units;
-
 namespace Pritchel.Core.Jobs;
 
 /// <summary>What may be written down of a repair.</summary>

@@ -1,5 +1,4 @@
 using Pritchel.Core.Identity;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Machines;
 

@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Pritchel.Core.Identity;
 
 namespace Pritchel.Core.Machines;

@@ -1,5 +1,4 @@
 using System.Text.Json.Serialization;
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
 
 namespace Pritchel.Core.Machines;

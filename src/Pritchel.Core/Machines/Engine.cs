@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Units;
 

@@ -1,5 +1,3 @@
-using Pritchel.Core.Simulation.Devices;
-
 namespace Pritchel.Core.Machines;
 
 /// <summary>Kinds of part that more than their own device needs to know by name.</summary>

@@ -1,6 +1,4 @@
-using System.Text.Json.Serialization;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Machines;
 

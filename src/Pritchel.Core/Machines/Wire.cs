@@ -1,6 +1,5 @@
 using System.Text.Json.Serialization;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Machines;
 

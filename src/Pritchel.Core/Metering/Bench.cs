@@ -1,8 +1,5 @@
-using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Metering;

@@ -1,8 +1,4 @@
 using System.Globalization;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Jobs;
-using Pritchel.Core.Observables;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Metering;

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Units;
 

@@ -1,9 +1,6 @@
-using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Metering;

@@ -1,4 +1,3 @@
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation;

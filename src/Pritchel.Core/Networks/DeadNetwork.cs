@@ -1,5 +1,3 @@
-using Pritchel.Core.Units;
-
 namespace Pritchel.Core.Networks;
 
 /// <summary>

@@ -1,6 +1,3 @@
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Units;
-
 namespace Pritchel.Core.Networks;
 
 /// <summary>

@@ -1,5 +1,4 @@
 using Pritchel.Core.Metering;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Observables;
 

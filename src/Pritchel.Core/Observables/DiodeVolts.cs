@@ -1,5 +1,4 @@
 using Pritchel.Core.Metering;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Observables;
 

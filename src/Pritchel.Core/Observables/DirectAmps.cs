@@ -1,6 +1,5 @@
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Observables;
 

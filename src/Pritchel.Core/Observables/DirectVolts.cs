@@ -1,7 +1,4 @@
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Observables;

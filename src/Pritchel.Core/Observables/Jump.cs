@@ -1,8 +1,6 @@
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Observables;
 

@@ -1,5 +1,3 @@
-using Pritchel.Core.Simulation;
-
 namespace Pritchel.Core.Observables;
 
 /// <summary>Every observable, found by itself: a new one is one new file.</summary>

@@ -1,5 +1,3 @@
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
 

@@ -1,10 +1,7 @@
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Practice;
 

@@ -1,9 +1,7 @@
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Proving;
 

@@ -1,7 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Proving;

@@ -1,5 +1,4 @@
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Simulation;
 

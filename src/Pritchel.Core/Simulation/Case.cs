@@ -1,7 +1,6 @@
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation;

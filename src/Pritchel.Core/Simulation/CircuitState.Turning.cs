@@ -1,8 +1,3 @@
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Units;
-
 namespace Pritchel.Core.Simulation;
 
 /// <summary>The engine's turning: waves of the charge windings, the moments of a spark, and time passing.</summary>

@@ -3,8 +3,6 @@ using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation;
 

@@ -1,8 +1,6 @@
-using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Simulation;
 

@@ -1,10 +1,6 @@
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Simulation;
 

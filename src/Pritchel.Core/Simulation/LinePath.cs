@@ -1,7 +1,5 @@
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation;
 

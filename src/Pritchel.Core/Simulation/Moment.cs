@@ -1,4 +1,3 @@
-using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Simulation;

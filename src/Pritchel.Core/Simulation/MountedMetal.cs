@@ -2,7 +2,6 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation;
 

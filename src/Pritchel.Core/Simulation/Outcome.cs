@@ -1,6 +1,4 @@
-using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Simulation;
 

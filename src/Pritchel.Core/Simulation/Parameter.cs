@@ -1,6 +1,4 @@
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Simulation;
 

@@ -1,6 +1,4 @@
-using Pritchel.Core.Metering;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation;
 

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Pritchel.Core.Diagnosis.Evidence;
 
 namespace Pritchel.Core.Units;
 

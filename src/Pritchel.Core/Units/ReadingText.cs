@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using Pritchel.Core.Diagnosis.Inference;
 
 namespace Pritchel.Core.Units;
 

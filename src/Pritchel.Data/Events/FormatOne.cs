@@ -1,16 +1,13 @@
 using System.Text.Json;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Data.Events;
 

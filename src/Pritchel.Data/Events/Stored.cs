@@ -1,11 +1,4 @@
 using System.Text.Json.Serialization;
-using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Data.Events;
 

@@ -1,10 +1,7 @@
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Data.Events;
 

@@ -1,4 +1,3 @@
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;

@@ -1,12 +1,6 @@
-using System.Text.Json;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Proving;
 using Pritchel.Data;
 using Pritchel.Workshop;
 

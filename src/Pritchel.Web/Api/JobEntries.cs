@@ -1,19 +1,12 @@
 using System.Text.Json;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 

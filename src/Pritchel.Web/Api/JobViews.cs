@@ -1,18 +1,5 @@
-using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
-using Pritchel.Core.Proving;
-using Pritchel.Core.Units;
-using Pritchel.Data;
 using Pritchel.Web.Desk;
-using Pritchel.Web.Pages.Machines.Making;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;

@@ -1,13 +1,10 @@
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Exchange;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Workshop;

@@ -1,8 +1,6 @@
 using System.Globalization;
 using CsvHelper;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Api;
 

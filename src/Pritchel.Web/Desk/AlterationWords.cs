@@ -1,6 +1,4 @@
 using Pritchel.Core.Identity;
-using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Desk;

@@ -1,8 +1,6 @@
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Workshop;
 
 namespace Pritchel.Web.Desk;
 

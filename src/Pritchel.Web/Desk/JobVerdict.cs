@@ -1,5 +1,3 @@
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Workshop;

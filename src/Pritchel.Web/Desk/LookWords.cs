@@ -2,7 +2,6 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Desk;

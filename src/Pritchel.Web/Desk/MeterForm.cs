@@ -1,8 +1,5 @@
-using System.Globalization;
 using System.Text.Json.Nodes;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Desk;

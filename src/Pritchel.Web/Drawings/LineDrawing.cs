@@ -1,9 +1,5 @@
 using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
-using Pritchel.Web.Pages.Machines.Making;
 
 namespace Pritchel.Web.Drawings;
 

@@ -1,8 +1,6 @@
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Units;
 using Pritchel.Web.Pages.Machines;
 using Pritchel.Web.Pages.Machines.Making;
 using Pritchel.Workshop;

@@ -1,6 +1,5 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Drawings;

@@ -3,8 +3,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
 using Pritchel.Data;
 using Pritchel.Workshop;
 

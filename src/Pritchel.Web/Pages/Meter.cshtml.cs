@@ -3,7 +3,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Metering;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
-using Pritchel.Web.Pages.Machines.Making;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages;

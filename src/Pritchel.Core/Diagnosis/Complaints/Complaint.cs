@@ -1,8 +1,6 @@
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Diagnosis.Complaints;
 

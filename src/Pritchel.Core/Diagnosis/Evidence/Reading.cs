@@ -1,4 +1,3 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Observables;
 

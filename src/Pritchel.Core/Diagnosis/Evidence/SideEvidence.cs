@@ -2,7 +2,6 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Diagnosis.Evidence;
 

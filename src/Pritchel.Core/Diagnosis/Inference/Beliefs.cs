@@ -6,7 +6,6 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 

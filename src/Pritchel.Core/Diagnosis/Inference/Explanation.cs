@@ -1,8 +1,5 @@
-using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Metering;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 

@@ -1,8 +1,6 @@
 using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 

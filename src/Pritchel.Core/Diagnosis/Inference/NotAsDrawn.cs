@@ -1,6 +1,5 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;

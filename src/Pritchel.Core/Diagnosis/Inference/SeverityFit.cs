@@ -1,9 +1,5 @@
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 

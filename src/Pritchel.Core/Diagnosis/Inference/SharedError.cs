@@ -1,6 +1,5 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Observables;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 

@@ -1,11 +1,9 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 

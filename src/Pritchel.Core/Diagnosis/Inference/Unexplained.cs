@@ -1,12 +1,8 @@
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
-using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 

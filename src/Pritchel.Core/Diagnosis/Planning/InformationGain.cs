@@ -3,9 +3,7 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 

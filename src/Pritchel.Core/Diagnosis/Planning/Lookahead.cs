@@ -2,11 +2,7 @@ using System.Numerics;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;
 

@@ -2,7 +2,6 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;

@@ -1,10 +1,8 @@
 using System.Runtime.InteropServices;
 using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;
 

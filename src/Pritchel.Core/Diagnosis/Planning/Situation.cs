@@ -1,7 +1,6 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Practice;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;

@@ -1,17 +1,10 @@
 using System.Collections.Concurrent;
-using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Networks;
-using Pritchel.Core.Observables;
-using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;

@@ -1,8 +1,6 @@
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
-using Pritchel.Core.Faults;
-using Pritchel.Core.Practice;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;

@@ -6,8 +6,6 @@ using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 

@@ -1,9 +1,7 @@
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 

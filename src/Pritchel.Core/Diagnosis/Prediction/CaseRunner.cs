@@ -2,11 +2,9 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 

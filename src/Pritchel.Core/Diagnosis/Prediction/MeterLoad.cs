@@ -1,4 +1,3 @@
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;

@@ -1,4 +1,3 @@
-using Pritchel.Core.Faults;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Prediction;

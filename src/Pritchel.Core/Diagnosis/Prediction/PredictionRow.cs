@@ -1,5 +1,4 @@
 using System.Runtime.InteropServices;
-using Pritchel.Core.Diagnosis.Inference;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 

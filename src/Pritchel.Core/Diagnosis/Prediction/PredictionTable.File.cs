@@ -1,11 +1,6 @@
-using System.Collections.Concurrent;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Networks;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Prediction;

@@ -1,7 +1,4 @@
 using System.Collections.Concurrent;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Networks;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 

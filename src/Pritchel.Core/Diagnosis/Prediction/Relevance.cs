@@ -3,7 +3,6 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
 

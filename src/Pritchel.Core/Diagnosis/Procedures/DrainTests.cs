@@ -1,6 +1,4 @@
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 

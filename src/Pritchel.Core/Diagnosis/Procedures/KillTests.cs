@@ -2,8 +2,6 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Procedures;
 

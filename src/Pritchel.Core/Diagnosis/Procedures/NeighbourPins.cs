@@ -1,5 +1,4 @@
 using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Procedures;
 

@@ -1,5 +1,3 @@
-using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Procedures;

@@ -1,7 +1,5 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 

@@ -1,10 +1,7 @@
-using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
-using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Procedures;
 

@@ -1,10 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Machines.Files;
 

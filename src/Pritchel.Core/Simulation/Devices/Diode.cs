@@ -1,4 +1,3 @@
-using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;

@@ -1,9 +1,6 @@
-using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Networks;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation.Devices;
 

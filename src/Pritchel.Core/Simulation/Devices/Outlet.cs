@@ -1,5 +1,4 @@
 using Pritchel.Core.Machines;
-using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Simulation.Devices;
 

@@ -1,6 +1,4 @@
-using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 

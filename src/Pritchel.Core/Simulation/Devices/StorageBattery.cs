@@ -1,10 +1,8 @@
-using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Simulation.Devices;
 

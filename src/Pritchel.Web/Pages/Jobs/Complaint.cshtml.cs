@@ -1,15 +1,10 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Metering;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Simulation.Devices;
-using Pritchel.Data;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;

@@ -5,9 +5,6 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
-using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 

@@ -4,9 +4,6 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Units;
-using Pritchel.Data;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;

@@ -1,15 +1,9 @@
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
-using Pritchel.Data;
-using Pritchel.Web.Pages.Machines.Making;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;

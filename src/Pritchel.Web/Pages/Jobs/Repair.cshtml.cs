@@ -1,16 +1,10 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Diagnosis.Complaints;
-using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Simulation;
-using Pritchel.Core.Units;
-using Pritchel.Data;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;

@@ -1,8 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
-using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Machines;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;

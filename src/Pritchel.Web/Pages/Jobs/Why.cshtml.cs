@@ -1,10 +1,8 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Diagnosis.Inference;
-using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Web.Desk;
-using Pritchel.Web.Pages.Machines.Making;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;

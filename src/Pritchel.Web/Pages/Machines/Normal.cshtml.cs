@@ -1,15 +1,11 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Pritchel.Core.Diagnosis.Procedures;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
-using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
-using Pritchel.Web.Pages.Machines.Making;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines;

@@ -1,6 +1,5 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Pages.Machines.Making;
 

@@ -4,6 +4,7 @@ using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
 using Pritchel.Workshop;
 
@@ -22,6 +23,16 @@ public static class CheckWords
             RefusalCheck => "Refuses where it must",
             _ => "Every kill path stops the engine",
         };
+
+    /// <summary>What was last read at a check, as its meter had it; null when no reading was taken at it.</summary>
+    public static string? LastRead(CheckId check, JobState state) =>
+        state.Proofs.LastOrDefault(p => p.Check == check) is { Typed: { } typed, At: { } at }
+            ? TestWords.Typed(
+                at.Condition.Observable,
+                typed,
+                ObservableCatalogue.Named(at.Condition.Observable)?.Read(typed, out _)?.Value
+            )
+            : null;
 
     /// <summary>What is done.</summary>
     public static string Of(CheckId check, OpenJob open) =>

@@ -244,7 +244,7 @@ public static class TestWords
         return $"{from.Name} to {to.Name}, {kit.Circuit.Setting(setting).Words(machine)}: the {(twin.OtherThan(test.Red.Address) ?? twin.OtherThan(test.Black.Address))?.Name ?? "other engine"} reads what this one should, if it works.";
     }
 
-    // From here on a figure is written with its prefix, however its zeros were typed.
+    // From here on a figure is written with its prefix, however its zeros were typed; so is one typed with a prefix.
     private const double Kilo = 1000;
 
     /// <summary>A figure that was typed, with its unit.</summary>
@@ -258,7 +258,7 @@ public static class TestWords
         figure is not { } read || ObservableCatalogue.Named(key) is not { } observable ? typed
         : observable.IsSeen ? observable.Said(read)
         : double.IsInfinity(read) ? "OL"
-        : read >= Kilo ? Engineering.Format(read, observable.Unit)
+        : read >= Kilo || typed.Any(char.IsLetter) ? Engineering.Format(read, observable.Unit)
         : $"{typed} {observable.Unit}";
 
     /// <summary>Where sound wiring reads: one range, or two when it matters whether the load draws.</summary>

@@ -10,7 +10,14 @@ namespace Pritchel.Web.Drawings;
 /// <param name="Terminal">Terminal's letter, on its first row; empty on the rest.</param>
 /// <param name="Wire">The wire, or null.</param>
 /// <param name="Joint">How the wire is joined there.</param>
-public sealed record LoomRow(double Y, TerminalAddress Address, string Terminal, Wire? Wire, string Joint);
+public sealed record LoomRow(double Y, TerminalAddress Address, string Terminal, Wire? Wire, string Joint)
+{
+    /// <summary>Whether a probe point is drawn on this row: its terminal, or its wire's own end.</summary>
+    public bool Has(PointId point) =>
+        point.WireEnd is { } end
+            ? Wire?.Id == end.Wire && Address == (end.Side == WireSide.From ? Wire.From.At : Wire.To.At)
+            : Terminal.Length > 0 && point.Terminal == Address;
+}
 
 /// <summary>A part as drawn on the loom.</summary>
 /// <param name="Part">The part.</param>
@@ -42,6 +49,9 @@ public sealed class LoomDrawing
 {
     /// <summary>Width of a part.</summary>
     public const double PartWidth = 196;
+
+    /// <summary>Width of a letter of a terminal's name: 11 px letters of one width, 0.6 em each.</summary>
+    private const double LetterWidth = 6.6;
 
     /// <summary>Length of the coloured end that goes into a trunk.</summary>
     public const double EndLength = 20;
@@ -88,6 +98,9 @@ public sealed class LoomDrawing
 
     /// <summary>X of the trunk at the right of a part.</summary>
     public static double TrunkX(double partX) => partX + PartWidth + EndLength + 8;
+
+    /// <summary>X at which a probe is marked on a row: just behind its terminal's name.</summary>
+    public static double ProbeX(LoomPart part, LoomRow row) => part.X + 17 + (row.Terminal.Length * LetterWidth);
 
     /// <summary>X of every column's trunk, with the Y it begins at.</summary>
     public IEnumerable<(double X, double Y)> Trunks =>

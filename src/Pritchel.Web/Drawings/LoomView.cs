@@ -37,9 +37,15 @@ public sealed record LoomView(
     /// <summary>Place whose terminals are lit, by id, or null.</summary>
     public PlaceId? Lit { get; init; }
 
+    /// <summary>Where the red probe goes next, or null.</summary>
+    public PointId? Red { get; init; }
+
+    /// <summary>Where the black probe goes next, or null.</summary>
+    public PointId? Black { get; init; }
+
     /// <summary>
-    /// A job's machine: where the red probe goes next is lit, or the place to be stirred, and anything touched opens on the
-    /// machine's own page.
+    /// A job's machine: where the probes go next is marked, or the place to be stirred is lit, and anything touched opens
+    /// on the machine's own page.
     /// </summary>
     public static LoomView OfJob(OpenJob open, PlannedTest? test, PlannedWiggle? stir = null) =>
         new(
@@ -52,6 +58,8 @@ public sealed record LoomView(
         )
         {
             Lit = stir?.Reach.Place.Id,
+            Red = test?.Red.Address,
+            Black = test?.Black.Address,
         };
 
     /// <summary>A machine being drawn: what is touched goes into the form.</summary>

@@ -52,7 +52,32 @@ public sealed class Host : WebApplicationFactory<Program>
         if (disposing && owns)
         {
             Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-            Directory.Delete(folder, recursive: true);
+            Folders.Remove(folder);
+        }
+    }
+}
+
+/// <summary>Temporary folders of records.</summary>
+internal static class Folders
+{
+    private const int MostTries = 20;
+
+    /// <summary>
+    /// Removes a folder with all that is in it. A connection that is only now being closed may still put its journal down
+    /// beside the record, so it is tried for some seconds; one that stays is the system's to clear, and no test's failure.
+    /// </summary>
+    public static void Remove(string folder)
+    {
+        for (var tries = 1; Directory.Exists(folder) && tries <= MostTries; tries++)
+        {
+            try
+            {
+                Directory.Delete(folder, recursive: true);
+            }
+            catch (IOException)
+            {
+                Thread.Sleep(TimeSpan.FromMilliseconds(100));
+            }
         }
     }
 }

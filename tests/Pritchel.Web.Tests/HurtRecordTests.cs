@@ -20,7 +20,7 @@ public sealed class HurtRecordTests : IDisposable
     public void Dispose()
     {
         SqliteConnection.ClearAllPools();
-        Directory.Delete(folder, recursive: true);
+        Folders.Remove(folder);
     }
 
     [Theory]

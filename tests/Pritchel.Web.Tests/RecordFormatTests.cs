@@ -32,7 +32,7 @@ public sealed partial class RecordFormatTests : IDisposable
     public void Dispose()
     {
         SqliteConnection.ClearAllPools();
-        Directory.Delete(folder, recursive: true);
+        Folders.Remove(folder);
     }
 
     [Fact]

@@ -38,7 +38,7 @@ public sealed class RecordTests
         }
 
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(folder, recursive: true);
+        Folders.Remove(folder);
     }
 
     [Fact]

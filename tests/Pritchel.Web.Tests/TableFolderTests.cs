@@ -24,7 +24,7 @@ public sealed class TableFolderTests : IDisposable
 
     private static (MachineVersion Machine, Duty Duty, PredictionTable Table) Made => Mower.Value;
 
-    public void Dispose() => Directory.Delete(folder, recursive: true);
+    public void Dispose() => Folders.Remove(folder);
 
     [Fact]
     public void A_table_read_back_gives_the_same_beliefs_to_the_last_digit()

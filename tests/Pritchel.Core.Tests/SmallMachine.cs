@@ -80,6 +80,22 @@ internal sealed class SmallMachine
         return this;
     }
 
+    /// <summary>A part from "id.1" to "id.2" with one figure: a fuse, a breaker.</summary>
+    public SmallMachine InLine(string id, string kind, string figure, double value)
+    {
+        Part(id, kind, "1", "2");
+        parts[^1] = parts[^1] with { Values = new Dictionary<string, double> { [figure] = value } };
+        return this;
+    }
+
+    /// <summary>A battery of other figures than the usual.</summary>
+    public SmallMachine Battery(string figure, double value)
+    {
+        var values = new Dictionary<string, double>(parts[0].Values ?? new Dictionary<string, double>()) { [figure] = value };
+        parts[0] = parts[0] with { Values = values };
+        return this;
+    }
+
     /// <summary>A switch "id.1" to "id.2" worked by a control of its own, OFF or ON.</summary>
     public SmallMachine Switch(string id)
     {

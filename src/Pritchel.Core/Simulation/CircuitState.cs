@@ -32,6 +32,8 @@ public sealed partial class CircuitState
     private readonly int[] changedSince;
     private readonly double[] memories;
     private readonly ulong[] visited = new ulong[MostSwitchings + 1];
+    private readonly Change[] opening = new Change[MostSwitchings + 1];
+    private Change opens;
     private ControlSetting? setting;
 
     /// <summary>Prepares working memory for cases of a circuit.</summary>
@@ -169,16 +171,51 @@ public sealed partial class CircuitState
             }
 
             visited[switchings] = Fingerprint();
-            states[fastest.State.Index] = fastest.To;
-            changedSince[fastest.State.Index]++;
-            StampActive();
-            if (visited.AsSpan(0, switchings + 1).Contains(Fingerprint()))
+            opening[switchings] = opens;
+            Switch(fastest);
+            var seen = visited.AsSpan(0, switchings + 1).IndexOf(Fingerprint());
+            if (seen < 0)
+            {
+                continue;
+            }
+
+            // What chatters goes round for ever, and a fuse that is overloaded for a part of every round opens in the end.
+            var last = Soonest(opening.AsSpan(seen, switchings + 1 - seen));
+            if (!last.Switches)
             {
                 return Settlement.Chatters;
             }
+
+            Switch(last);
+            switchings = -1;
         }
 
         return Settlement.Chatters;
+    }
+
+    private void Switch(Change change)
+    {
+        states[change.State.Index] = change.To;
+        changedSince[change.State.Index]++;
+        StampActive();
+    }
+
+    private Change Soonest(ReadOnlySpan<Change> changes)
+    {
+        var soonest = Change.None;
+        foreach (var change in changes)
+        {
+            if (
+                change.Switches
+                && states[change.State.Index] != change.To
+                && (!soonest.Switches || change.Milliseconds < soonest.Milliseconds)
+            )
+            {
+                soonest = change;
+            }
+        }
+
+        return soonest;
     }
 
     /// <summary>Whether a state changed both ways during the last move: what chatters, or clicked and let go.</summary>
@@ -255,6 +292,9 @@ public sealed partial class CircuitState
     /// <summary>Amps through a branch whose conductance stands still, first end to second.</summary>
     public double Through(BranchId branch) => Across(branch) * conductances[branch.Index];
 
+    /// <summary>Siemens of a branch as stamped.</summary>
+    public double Siemens(BranchId branch) => conductances[branch.Index];
+
     /// <summary>Direct volts that would heat a branch as much: root mean square.</summary>
     public double Heating(BranchId branch)
     {
@@ -317,6 +357,7 @@ public sealed partial class CircuitState
     private (Change Fastest, bool Refined) Ask()
     {
         var (fastest, refined) = (Change.None, false);
+        opens = Change.None;
         foreach (var device in averaged ? circuit.SlowDevices : circuit.ActiveDevices)
         {
             var change = device.Step(this);
@@ -324,6 +365,11 @@ public sealed partial class CircuitState
             if (change.Switches && (!fastest.Switches || change.Milliseconds < fastest.Milliseconds))
             {
                 fastest = change;
+            }
+
+            if (change.IsForGood && (!opens.Switches || change.Milliseconds < opens.Milliseconds))
+            {
+                opens = change;
             }
         }
 

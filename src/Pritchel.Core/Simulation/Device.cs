@@ -119,6 +119,9 @@ public readonly record struct Change(bool Refined, StateId State, int To, double
     /// <summary>Whether a state is to switch.</summary>
     public bool Switches => State.Index >= 0;
 
+    /// <summary>Whether what it switches stays so until the case begins anew: a fuse, not a relay.</summary>
+    public bool IsForGood { get; init; }
+
     /// <summary>Asks for a state to switch.</summary>
     public static Change Switch(StateId state, int to, double milliseconds) => new(false, state, to, milliseconds);
 }

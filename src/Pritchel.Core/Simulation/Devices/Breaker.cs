@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
@@ -6,15 +7,10 @@ using Pritchel.Core.Networks;
 namespace Pritchel.Core.Simulation.Devices;
 
 /// <summary>
-/// A thermal breaker on two studs. It trips when the current stays over its rating by a third, and stays tripped until the
-/// case begins anew; its studs corrode.
+/// A thermal breaker on two studs, by its opening times. It stays tripped until the case begins anew; its studs corrode.
 /// </summary>
 internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDevice
 {
-    // Trips within a minute or so at a third over: from memory.
-    private const double TripsAtTimesRating = 1.35;
-    private const double TripMilliseconds = 2000;
-
     public static DeviceKind Kind { get; } =
         new(
             "breaker",
@@ -29,6 +25,7 @@ internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDe
 
     private Resistance contact = null!;
     private StateId tripped;
+    private Overload overload = null!;
 
     public override bool IsActive => true;
 
@@ -38,14 +35,12 @@ internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDe
     {
         contact = new Resistance(declaration, part, "ohms", "1", "2", figures["ohms"], Spread.Contact);
         tripped = declaration.State(part.Element());
+        overload = new Overload(tripped, contact.Branch, OpeningCurve.ThermalBreaker, figures["ratingAmps"]);
     }
 
     public override void Stamp(CircuitState state) => contact.Stamp(state, state[tripped] == 0);
 
-    public override Change Step(CircuitState state) =>
-        state[tripped] == 0 && Math.Abs(state.Through(contact.Branch)) > TripsAtTimesRating * figures["ratingAmps"]
-            ? Change.Switch(tripped, 1, TripMilliseconds)
-            : Change.None;
+    public override Change Step(CircuitState state) => overload.Step(state);
 
     public override IEnumerable<Fault> Faults() =>
         [

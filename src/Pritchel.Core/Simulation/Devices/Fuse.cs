@@ -1,32 +1,20 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Simulation.Devices;
 
-/// <summary>A blade fuse in its holder. It blows, and stays blown, when the current stays over twice its rating.</summary>
-/// <remarks>A blade fuse opens within seconds at 200 % of its rating: ISO 8820-3, from memory.</remarks>
-internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevice
+/// <summary>
+/// A fuse in its holder, by the opening times of its class. It blows, and stays blown until the case begins anew.
+/// </summary>
+internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve curve) : Device
 {
-    private const double BlowsAtTimesRating = 2;
-    private const double BlowMilliseconds = 500;
-
-    public static DeviceKind Kind { get; } =
-        new(
-            "fuse",
-            ["1", "2"],
-            "exactly \"1\" and \"2\"",
-            [new ValueRule("ratingAmps", 1, 500, 15), new ValueRule("ohms", 0.0001, 0.1, 0.006)],
-            (part, figures) => new Fuse(part, figures)
-        )
-        {
-            Traits = PartTraits.PullsOut,
-        };
-
     private ParameterId ohms;
     private BranchId branch;
     private StateId blown;
+    private Overload overload = null!;
     private (int, int) nodes;
 
     public override bool IsActive => true;
@@ -38,16 +26,26 @@ internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevic
         ohms = declaration.Parameter(part.Element(), "ohms", figures["ohms"], Spread.Contact);
         branch = declaration.Branch(part.Element(), part.At("1"), part.At("2"));
         blown = declaration.State(part.Element());
+        overload = new Overload(blown, branch, curve, figures["ratingAmps"]);
         nodes = (declaration.Node(part.At("1")), declaration.Node(part.At("2")));
     }
 
     public override void Stamp(CircuitState state) =>
         state.SetOhms(branch, state[blown] == 1 ? double.PositiveInfinity : state[ohms]);
 
-    public override Change Step(CircuitState state) =>
-        state[blown] == 0 && Math.Abs(state.Through(branch)) > BlowsAtTimesRating * figures["ratingAmps"]
-            ? Change.Switch(blown, 1, BlowMilliseconds)
-            : Change.None;
+    public override Change Step(CircuitState state) => overload.Step(state);
+
+    private protected static DeviceKind Named(string name, double usualAmps, Func<Part, PartFigures, Device> make) =>
+        new(
+            name,
+            ["1", "2"],
+            "exactly \"1\" and \"2\"",
+            [new ValueRule("ratingAmps", 1, 500, usualAmps), new ValueRule("ohms", 0.0001, 0.1, 0.006)],
+            make
+        )
+        {
+            Traits = PartTraits.PullsOut,
+        };
 
     public override IEnumerable<Fault> Faults()
     {
@@ -75,4 +73,20 @@ internal sealed class Fuse(Part part, PartFigures figures) : Device, INamedDevic
             ComesAndGoes = true,
         };
     }
+}
+
+/// <summary>A blade fuse.</summary>
+internal sealed class Fuse(Part part, PartFigures figures)
+    : FuseLink(part, figures, OpeningCurve.Blade),
+        INamedDevice
+{
+    public static DeviceKind Kind { get; } = Named("fuse", 15, (part, figures) => new Fuse(part, figures));
+}
+
+/// <summary>A strip fuse bolted to two studs, slower than a blade: mains and charge leads.</summary>
+internal sealed class BoltedFuse(Part part, PartFigures figures)
+    : FuseLink(part, figures, OpeningCurve.Bolted),
+        INamedDevice
+{
+    public static DeviceKind Kind { get; } = Named("bolted-fuse", 60, (part, figures) => new BoltedFuse(part, figures));
 }

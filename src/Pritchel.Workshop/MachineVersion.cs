@@ -47,6 +47,14 @@ public sealed class MachineVersion
     /// <summary>What it can be complained of.</summary>
     public IReadOnlyList<Symptom> Symptoms => symptoms.Value;
 
+    /// <summary>A setting in which its engine runs: in which it charges, or sparks; everything at rest where it does neither.</summary>
+    public ControlSetting RunningSetting =>
+        new[] { CircuitGroup.Charging, CircuitGroup.Ignition }
+            .Select(group => Symptoms.FirstOrDefault(s => s.Group == group && !s.Duty.Refuses))
+            .Select(symptom => symptom is null ? null : Circuit.Setting(symptom.Duty.Setting))
+            .FirstOrDefault(setting => setting is not null)
+        ?? Circuit.Setting(null);
+
     /// <summary>A duty of it, or null.</summary>
     public Duty? Duty(DutyId duty) => Machine.Index.Duty(duty) ?? Symptoms.FirstOrDefault(s => s.Duty.Id == duty)?.Duty;
 

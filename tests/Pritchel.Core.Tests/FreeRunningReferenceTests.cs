@@ -237,7 +237,7 @@ public class FreeRunningReferenceTests
             Line($"Vone one 0 1");
             Line($".model armature sw(vt={(PullIn + DropOut) / 2:R} vh={(PullIn - DropOut) / 2:R} ron=1m roff=1e12)");
             Line($".model contact sw(vt=0.5 vh=0.1 ron=0.006 roff=1e12)");
-            Line($".model knee sidiode(ron=0.05 roff=25e6 vfwd={KneeVolts:R})");
+            Line($".model knee sidiode(ron=0.05 roff=1e9 vfwd={KneeVolts:R})");
             for (var n = 0; n < circuit.Network.NodeCount; n++)
             {
                 if (n != circuit.Reference)

@@ -46,10 +46,10 @@ public class MeterTests
     public void Ohms_take_in_everything_in_parallel()
     {
         // Key RUN, battery off: solenoid of 14 Ω beside the hour meter's 900 Ω and the cold oil lamp (72 Ω hot, a
-        // tenth of that cold) from the ignition feed to the block.
+        // fourteenth of that cold) from the ignition feed to the block.
         var run = Setting(Tractor, ("key", "RUN"));
         var display = Read(run, MeterFunction.Ohms, "fuel-cut.in", "block.crankcase", batteryOff: true, meter: Nulled);
-        var parallel = 1 / ((1 / 14.0) + (1 / 900.0) + (1 / 7.25));
+        var parallel = 1 / ((1 / 14.0) + (1 / 900.0) + (1 / 5.2));
         Assert.Equal(parallel, display.Value!.Value, 0.1 * parallel);
     }
 

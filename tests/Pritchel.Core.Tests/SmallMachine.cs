@@ -88,10 +88,20 @@ internal sealed class SmallMachine
         return this;
     }
 
+    /// <summary>A battery of another kind.</summary>
+    public SmallMachine BatteryKind(string kind)
+    {
+        parts[0] = parts[0] with { Kind = kind };
+        return this;
+    }
+
     /// <summary>A battery of other figures than the usual.</summary>
     public SmallMachine Battery(string figure, double value)
     {
-        var values = new Dictionary<string, double>(parts[0].Values ?? new Dictionary<string, double>()) { [figure] = value };
+        var values = new Dictionary<string, double>(parts[0].Values ?? new Dictionary<string, double>())
+        {
+            [figure] = value,
+        };
         parts[0] = parts[0] with { Values = values };
         return this;
     }

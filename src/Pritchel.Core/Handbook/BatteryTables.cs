@@ -15,22 +15,38 @@ public static class BatteryTables
         (1, 12.65),
     ];
 
+    // From memory.
+    private static readonly (double Charge, double Volts)[] GlassMatRested =
+    [
+        (0, 11.8),
+        (0.25, 12.0),
+        (0.5, 12.3),
+        (0.75, 12.6),
+        (1, 12.85),
+    ];
+
     /// <summary>Rest volts by state of charge, straight lines between the points of the BCI table (from memory).</summary>
     /// <param name="charge">0 flat to 1 full; clamped.</param>
-    public static Volts RestVolts(double charge)
+    public static Volts RestVolts(double charge) => Between(Rested, charge);
+
+    /// <summary>The same of absorbed-glass-mat batteries (from memory).</summary>
+    /// <param name="charge">0 flat to 1 full; clamped.</param>
+    public static Volts GlassMatRestVolts(double charge) => Between(GlassMatRested, charge);
+
+    private static Volts Between((double Charge, double Volts)[] table, double charge)
     {
         var at = Math.Clamp(charge, 0, 1);
-        for (var i = 1; i < Rested.Length; i++)
+        for (var i = 1; i < table.Length; i++)
         {
-            if (at <= Rested[i].Charge)
+            if (at <= table[i].Charge)
             {
-                var (low, high) = (Rested[i - 1], Rested[i]);
+                var (low, high) = (table[i - 1], table[i]);
                 var share = (at - low.Charge) / (high.Charge - low.Charge);
                 return new Volts(low.Volts + (share * (high.Volts - low.Volts)));
             }
         }
 
-        return new Volts(Rested[^1].Volts);
+        return new Volts(table[^1].Volts);
     }
 
     /// <summary>State of charge by rest volts, the other way round.</summary>

@@ -1,13 +1,13 @@
 namespace Pritchel.Core.Handbook;
 
 /// <summary>
-/// A lamp's filament: amps grow as about volts to the power 0.55, and its cold resistance is about a tenth of hot. From
-/// memory of general lamp data.
+/// A lamp's filament: amps grow as about volts to the power 0.55, and its cold resistance is about a fourteenth of hot.
+/// From memory of general lamp data.
 /// </summary>
 public static class Filament
 {
     private const double CurrentPower = 0.55;
-    private const double ColdShare = 0.1;
+    private const double ColdShare = 0.07;
 
     /// <summary>Share of its volts from which a lamp looks as bright as ever; judgement, no source.</summary>
     public const double BrightFrom = 0.85;

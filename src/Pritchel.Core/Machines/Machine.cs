@@ -37,6 +37,12 @@ public sealed record Machine
     /// <summary>How the real machine may differ, and that the maker's diagram comes first.</summary>
     public required string MayDiffer { get; init; }
 
+    /// <summary>What stops its engine when all is well, in a sentence; or null.</summary>
+    public string? StoppedBy { get; init; }
+
+    /// <summary>What a machine of its kind has and this drawing leaves out; or null.</summary>
+    public string? NotDrawn { get; init; }
+
     /// <summary>How to stop the engine by hand when nothing electrical does.</summary>
     public required string StopByHand { get; init; }
 

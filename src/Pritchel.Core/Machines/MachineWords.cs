@@ -17,6 +17,28 @@ public static class MachineWords
     /// <summary>The machine's first ground body, or null.</summary>
     public static Part? FirstBody(Machine machine) => machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body);
 
+    /// <summary>
+    /// The metal that a wire runs along, or null: what the file says, or else a body where one of its ends is, in its zone, or
+    /// the machine's first.
+    /// </summary>
+    public static Part? MetalAlong(Machine machine, Wire wire)
+    {
+        if (wire.NoMetal == true)
+        {
+            return null;
+        }
+
+        if (wire.ChafesOn is { } named)
+        {
+            return machine.Index.Part(named);
+        }
+
+        var bodies = machine.Parts.Where(p => p.Kind == PartKinds.Body).ToList();
+        var here = wire.Ends.Select(e => machine.Index.PartAt(e.At)?.Place).ToList();
+        var along = bodies.Where(b => PlaceOf(machine, b).Zone == wire.Zone).ToList();
+        return along.Find(b => here.Contains(b.Place)) ?? along.FirstOrDefault() ?? bodies.FirstOrDefault();
+    }
+
     /// <summary>Place of a part.</summary>
     public static Place PlaceOf(Machine machine, Part part) => machine.Index.Place(part.Place)!;
 

@@ -30,8 +30,13 @@ public sealed record Wire
     /// <summary>A starting or ground cable, rather than loom wire.</summary>
     public bool? Cable { get; init; }
 
-    /// <summary>Body it touches when its insulation is gone, a part's id; the machine's first body when null.</summary>
+    /// <summary>
+    /// Body it touches when its insulation is gone, a part's id; when null the body in its zone, or else the machine's first.
+    /// </summary>
     public PartId? ChafesOn { get; init; }
+
+    /// <summary>Whether it runs along no metal at all, as behind a boat's console, and so wears through onto nothing.</summary>
+    public bool? NoMetal { get; init; }
 
     /// <summary>Its two ends, each with the terminal it is joined to.</summary>
     [JsonIgnore]

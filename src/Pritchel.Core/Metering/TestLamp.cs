@@ -17,7 +17,11 @@ internal static class TestLamp
 
     public static MeterDisplay Read(Case @case, Meter meter, int red, int black)
     {
-        if (OnKillWire(@case, red) || OnKillWire(@case, black))
+        if (
+            @case.Circuit.KillLeads.Count > 0
+            && KillWiring(@case) is var kill
+            && (kill.Contains(red) || kill.Contains(black))
+        )
         {
             return MeterDisplay.Refused(
                 "Never a test lamp on a kill wire: running, it carries hundreds of volts, and fed it ruins the coil. Use ohms, with the wire off at the coil."
@@ -49,21 +53,57 @@ internal static class TestLamp
         );
     }
 
-    private static bool OnKillWire(Case @case, int node) =>
-        @case.Circuit.KillLeads.Any(lead => lead.Kill != node ? OhmsBetween(@case, lead, node) < KillOhms : true);
-
-    /// <summary>From a coil's kill terminal to a point, the coil's own winding left out, as the contacts stand.</summary>
-    private static double OhmsBetween(Case @case, KillTerminal lead, int node)
+    /// <summary>
+    /// What ignition's volts may stand on: the kill wires' own metal whatever the switches do, past diodes too, and what
+    /// contacts, strays and shorts join to it as things stand. What a switch holds to ground is ground beyond that switch.
+    /// Metal is followed, not leakage: a blocking diode's microamp joins nothing.
+    /// </summary>
+    private static HashSet<int> KillWiring(Case @case)
     {
-        // Judged with the engine at rest: what is joined does not depend on its turning.
+        var circuit = @case.Circuit;
+        var structural = circuit.Topology.KillWiring;
+
+        // Judged with the engine at rest and the coils' own windings out: what is joined does not depend on its turning.
         var unwound = @case with
         {
-            Faults = [.. @case.Faults, new PlantedFault(lead.Unwound, 1)],
+            Faults = [.. @case.Faults, .. circuit.KillLeads.Select(l => new PlantedFault(l.Unwound, 1))],
             Speeds = new Dictionary<EngineId, Rpm>(),
         };
-        var (state, _) = Bench.Connected(unwound, lead.Kill, node, 0, double.PositiveInfinity);
+        var state = new CircuitState(unwound.Wired);
+        unwound.Settle(state);
+        var joins = Joins(state).ToLookup(j => j.A, j => j.B);
+        var ground = Reach(circuit.KillLeads.Select(l => l.Ground).Append(circuit.Reference), joins, []);
+        var live = Reach(circuit.KillLeads.Select(l => l.Kill).Where(k => !ground.Contains(k)), joins, ground);
+        live.UnionWith(structural);
+        return live;
+    }
 
-        // A kill wire that a switch holds to ground is ground, and so is everything else that is.
-        return state.Joined(lead.Kill, lead.Ground) ? double.PositiveInfinity : state.OhmsAtMeter();
+    /// <summary>Nodes that something of few ohms, or a diode, joins, each pair both ways.</summary>
+    private static IEnumerable<(int A, int B)> Joins(CircuitState state)
+    {
+        var circuit = state.Circuit;
+        var metal = circuit
+            .Network.Branches.Select((b, i) => (b.From, b.To, Siemens: state.Conductances[i]))
+            .Where(b => b.Siemens > 1 / KillOhms)
+            .Select(b => (b.From, b.To));
+        var diodes = circuit
+            .PartsThat(PartTraits.IsOneWay)
+            .Select(p => (circuit.NodeOf(p.Addresses.First()), circuit.NodeOf(p.Addresses.Last())));
+        return metal.Concat(diodes).SelectMany(j => new[] { j, (j.Item2, j.Item1) });
+    }
+
+    private static HashSet<int> Reach(IEnumerable<int> from, ILookup<int, int> joins, HashSet<int> without)
+    {
+        var reached = from.ToHashSet();
+        var open = new Queue<int>(reached);
+        while (open.TryDequeue(out var node))
+        {
+            foreach (var next in joins[node].Where(n => !without.Contains(n) && reached.Add(n)))
+            {
+                open.Enqueue(next);
+            }
+        }
+
+        return reached;
     }
 }

@@ -5,7 +5,8 @@ namespace Pritchel.Core.Observables;
 /// <summary>The diode range: volts that about a milliamp leaves across, with the battery off.</summary>
 public sealed class DiodeVolts : Observable
 {
-    private const double DoubtVolts = 0.03;
+    // Silicon of one kind differs by some hundredths from piece to piece, meter to meter and warm to cold: from memory.
+    private const double DoubtVolts = 0.08;
 
     /// <summary>The one there is.</summary>
     public static DiodeVolts Instance { get; } = new();

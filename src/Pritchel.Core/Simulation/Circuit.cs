@@ -61,7 +61,11 @@ public sealed class Circuit
         KillLeads = [.. Devices.OfType<IKillable>().Select(k => k.Terminal(this))];
         Opening = new Opening(this);
         Topology = new Topology(this);
-        Faults = [.. Devices.SelectMany(d => d.Faults()).Select(Compacted), .. MachineFaults.Of(machine, this)];
+        Faults =
+        [
+            .. Devices.SelectMany(d => d.Faults()).Where(f => MachineFaults.CanBe(machine, f)).Select(Compacted),
+            .. MachineFaults.Of(machine, this),
+        ];
         FaultTexts = new FaultTexts(Faults);
     }
 

@@ -115,10 +115,24 @@ public sealed partial class CircuitState
         averaged ? waves.Peak(red, black) : Math.Abs(elimination.Drop(red, black));
 
     /// <summary>Root mean square of the volts between two nodes with their mean taken away: what alternates.</summary>
-    public double Alternating(int red, int black) => averaged ? waves.Alternating(red, black) : 0;
+    public double Alternating(int red, int black) =>
+        averaged ? waves.Alternating(red, black) : Swing(red, black) / Math.Sqrt(2);
 
     /// <summary>Mean of the rectified volts with the mean taken away, as an averaging meter forms it.</summary>
-    public double RectifiedMean(int red, int black) => averaged ? waves.RectifiedMean(red, black) : 0;
+    public double RectifiedMean(int red, int black) =>
+        averaged ? waves.RectifiedMean(red, black) : Swing(red, black) * 2 / Math.PI;
+
+    /// <summary>
+    /// Half of what volts between two nodes swing by between the positive and the negative peak of ignition windings, where
+    /// no charge winding's wave is followed: taken for a sine's, as along a wave.
+    /// </summary>
+    private double Swing(int red, int black)
+    {
+        Span<double> highest = [0];
+        Span<double> swing = [0];
+        Fire([(red, black)], highest, swing);
+        return swing[0] / 2;
+    }
 
     /// <summary>The one of several magnetos that the magnet is passing; null when all windings are passed together.</summary>
     internal Device? Passed { get; private set; }
@@ -126,7 +140,7 @@ public sealed partial class CircuitState
     /// <summary>Takes the ignition through one turn.</summary>
     public void Fire() => Fire([], []);
 
-    /// <summary>The same with a peak adapter between two nodes; the highest volts between them before the spark.</summary>
+    /// <summary>The same with a peak adapter between two nodes; the highest volts between them, the spark's instant included.</summary>
     public double Fire(int red, int black)
     {
         Span<double> peak = [0];
@@ -139,12 +153,14 @@ public sealed partial class CircuitState
     /// where several magnetos share a flywheel, each in its turn with the others still. Relays and means stay as they are.
     /// </summary>
     /// <param name="pairs">Nodes under the red and black leads of peak adapters.</param>
-    /// <param name="peaks">Filled with the highest volts between each pair before the spark; as long as the pairs.</param>
-    internal void Fire(IReadOnlyList<(int Red, int Black)> pairs, Span<double> peaks)
+    /// <param name="peaks">Filled with the highest volts between each pair; as long as the pairs.</param>
+    /// <param name="swings">Filled with what volts of each pair swing by from peak to peak of a winding; as long, or empty.</param>
+    internal void Fire(IReadOnlyList<(int Red, int Black)> pairs, Span<double> peaks, Span<double> swings = default)
     {
         var means = averaged;
         averaged = false;
         peaks.Clear();
+        swings.Clear();
         foreach (var passed in circuit.Passings)
         {
             Passed = passed;
@@ -158,9 +174,14 @@ public sealed partial class CircuitState
                     ignition.Observe(this);
                 }
 
-                for (var i = 0; moment != Moment.Firing && i < pairs.Count; i++)
+                for (var i = 0; i < pairs.Count; i++)
                 {
-                    peaks[i] = Math.Max(peaks[i], Math.Abs(elimination.Drop(pairs[i].Red, pairs[i].Black)));
+                    var volts = elimination.Drop(pairs[i].Red, pairs[i].Black);
+                    peaks[i] = Math.Max(peaks[i], Math.Abs(volts));
+                    if (i < swings.Length)
+                    {
+                        Widen(ref swings[i], moment, volts);
+                    }
                 }
             }
         }
@@ -171,6 +192,20 @@ public sealed partial class CircuitState
         if (!means)
         {
             SolveInstant();
+        }
+    }
+
+    private double positive;
+
+    private void Widen(ref double swing, Moment moment, double volts)
+    {
+        if (moment == Moment.Positive)
+        {
+            positive = volts;
+        }
+        else if (moment == Moment.Negative)
+        {
+            swing = Math.Max(swing, Math.Abs(positive - volts));
         }
     }
 

@@ -18,7 +18,6 @@ public enum Settlement
 /// </summary>
 public sealed partial class CircuitState
 {
-    private const int MostSwitchings = 64;
     private const int MostRefinements = 80;
     private const double Rough = 1e-5;
 
@@ -31,8 +30,8 @@ public sealed partial class CircuitState
     private readonly int[] states;
     private readonly int[] changedSince;
     private readonly double[] memories;
-    private readonly ulong[] visited = new ulong[MostSwitchings + 1];
-    private readonly Change[] opening = new Change[MostSwitchings + 1];
+    private readonly ulong[] visited;
+    private readonly Change[] opening;
     private Change opens;
     private ControlSetting? setting;
 
@@ -50,6 +49,11 @@ public sealed partial class CircuitState
         emfs = new double[network.Sources.Count];
         sourceConductances = new double[network.Sources.Count];
         states = new int[circuit.States.Count];
+
+        // What comes back to where it was chatters. Each state may switch a few times on the way to rest, so this many
+        // without coming back is far more than anything real needs: a guard, not a verdict.
+        var most = 64 + (8 * states.Length);
+        (visited, opening) = (new ulong[most], new Change[most]);
         changedSince = new int[states.Length];
         memories = new double[circuit.Memories.Count];
         speeds = new double[circuit.Engines.Count];
@@ -162,7 +166,7 @@ public sealed partial class CircuitState
     {
         StampAll();
 
-        for (var switchings = 0; switchings <= MostSwitchings; switchings++)
+        for (var switchings = 0; switchings < visited.Length; switchings++)
         {
             var fastest = SolveAndAsk();
             if (!fastest.Switches)

@@ -13,6 +13,9 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
     private readonly List<(WireEndId End, ParameterId Ohms)> joints = [];
     private readonly List<Fault> faults = [];
 
+    // A cable's lug has a broad face under a large bolt: a third of a small ring's, from memory.
+    private const double CableShare = 1.0 / 3;
+
     /// <summary>The wire.</summary>
     public Wire Wire => wire;
 
@@ -56,7 +59,8 @@ internal sealed class Conductor(Wire wire, Machine machine) : Device
         }
 
         var joint = Owner.Of(metal).Element();
-        var ohms = Piece(declaration, joint, (end.At, metal), kind.Ohms.Value, Spread.Contact, BranchRole.Joint);
+        var healthy = wire.Cable == true ? kind.Ohms.Value * CableShare : kind.Ohms.Value;
+        var ohms = Piece(declaration, joint, (end.At, metal), healthy, Spread.Contact, BranchRole.Joint);
         joints.Add((metal, ohms));
         var part = MachineWords.PartAt(machine, end.At);
         var words = $"{kind.Words} {MachineWords.AtTerminal(machine, end.At)}, {MachineWords.Colours(wire)}";

@@ -78,6 +78,9 @@ public sealed record DeviceKind(
     /// <summary>Whether its wave is followed step by step.</summary>
     public bool FollowsWave { get; init; }
 
+    /// <summary>Whether it is electronics of which ohms at its pins say nothing.</summary>
+    public bool HidesInside { get; init; }
+
     /// <summary>Whether it regulates charge windings.</summary>
     public bool Regulates { get; init; }
 }

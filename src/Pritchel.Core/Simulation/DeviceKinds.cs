@@ -21,6 +21,7 @@ public static class DeviceKinds
                 {
                     FollowsWave = t.IsAssignableTo(typeof(IChargeWinding)),
                     Regulates = t.IsAssignableTo(typeof(IRegulator)),
+                    HidesInside = t.IsAssignableTo(typeof(IHidesInside)),
                     NeedsEngine = t.IsAssignableTo(typeof(IChargeWinding)) || t.IsAssignableTo(typeof(INeedsEngine)),
                 }
             )

@@ -12,9 +12,16 @@ internal sealed class DiodeArm
 {
     private const int Conducting = 1;
 
-    // What a blocking diode leaks, about half a microamp at 12 V: from memory. Without it a diode in series with another
-    // would see no volts at all, and neither would ever begin to conduct.
-    private const double BlockingOhms = 25e6;
+    /// <summary>
+    /// Volts from which silicon conducts: a milliamp of a meter's diode range stands at 0.5 to 0.6 V, tens of amps at about
+    /// one, which the resistance above the knee makes up. Common practice, no source.
+    /// </summary>
+    public const double SiliconVolts = 0.55;
+
+    // What a blocking diode leaks, some nanoamps at 12 V and no two alike: from memory. Without it a diode in series with
+    // another would see no volts at all, and neither would ever begin to conduct.
+    private const double BlockingOhms = 1e9;
+    private const double BlockingLogSigma = 1.5;
 
     private readonly double kneeVolts;
     private readonly SourceId knee;
@@ -37,7 +44,7 @@ internal sealed class DiodeArm
         var (a, k) = (part.At(anode), part.At(cathode));
         var of = part.Element(name);
         OnOhms = declaration.Parameter(of, "onOhms", onOhms, Spread.Winding);
-        ShortOhms = declaration.Parameter(of, "shortOhms", BlockingOhms, Spread.None);
+        ShortOhms = declaration.Parameter(of, "shortOhms", BlockingOhms, new Spread(BlockingLogSigma, 0, 0));
         knee = declaration.Source(of, a, k);
         across = declaration.Branch(part.Element(Prefix + "short"), a, k);
         conducting = declaration.State(of);
@@ -47,6 +54,9 @@ internal sealed class DiodeArm
 
     /// <summary>Volts it conducts from.</summary>
     public double KneeVolts => kneeVolts;
+
+    /// <summary>What it conducts through when it does.</summary>
+    public SourceId Knee => knee;
 
     public ParameterId OnOhms { get; }
 

@@ -20,9 +20,18 @@ internal static class MachineFaults
             .. machine.Parts.Where(p => p.Kind == PartKinds.Coupling).SelectMany(p => InCoupling(circuit, p)),
         ];
 
+    /// <summary>Whether a device's own fault can be on a machine: not in a cavity that no wire is in.</summary>
+    public static bool CanBe(Machine machine, Fault fault) =>
+        fault.Id.Of.Owner.Part is not { } id
+        || machine.Index.Part(id) is not { Kind: PartKinds.Coupling } coupling
+        || Cavity.Of(coupling).Any(c => coupling.Element(c.Name) == fault.Id.Of && HasWires(machine, c));
+
+    private static bool HasWires(Machine machine, Cavity cavity) =>
+        machine.Index.EndsAt(cavity.A).Any() && machine.Index.EndsAt(cavity.B).Any();
+
     private static IEnumerable<Fault> Chafes(Machine machine, Circuit circuit, Wire wire)
     {
-        var body = wire.ChafesOn is { } named ? machine.Index.Part(named) : MachineWords.FirstBody(machine);
+        var body = MachineWords.MetalAlong(machine, wire);
         if (body is null)
         {
             yield break;
@@ -117,7 +126,7 @@ internal static class MachineFaults
 
     private static IEnumerable<Fault> InCoupling(Circuit circuit, Part part)
     {
-        var cavities = Cavity.Of(part).ToList();
+        var cavities = Cavity.Of(part).Where(c => HasWires(circuit.Machine, c)).ToList();
         var ohms = ((IComesApart)circuit.DeviceOf(part.Id)).Cavities.ToDictionary(
             c => c.Cavity,
             c => c.Ohms,
@@ -173,7 +182,7 @@ internal static class MachineFaults
             };
         }
 
-        if (cavities.Count > 1)
+        if (cavities.Count > 0 && Cavity.Of(part).Count() > 1)
         {
             yield return new Fault
             {

@@ -32,7 +32,7 @@ internal interface IIgnition
 internal interface IPassedAlone;
 
 /// <summary>Implemented by a regulator that lets its windings through or holds them back, turn by turn.</summary>
-internal interface IRegulator
+internal interface IRegulator : IHidesInside
 {
     /// <summary>Volts it would hold, and those it sees; means while waves run.</summary>
     (double Holds, double Sees) Regulation(CircuitState state);
@@ -61,6 +61,12 @@ internal interface ICranks
     /// <summary>Index of the engine it turns, or −1.</summary>
     int Engine { get; }
 }
+
+/// <summary>
+/// Implemented by a unit of electronics: what an ohmmeter shows at its pins differs from meter to meter and maker to maker, and
+/// says nothing of whether it is good.
+/// </summary>
+internal interface IHidesInside;
 
 /// <summary>Implemented by what does nothing without an engine to turn it, waves or not.</summary>
 internal interface INeedsEngine;

@@ -22,11 +22,6 @@ internal sealed class Overload(StateId open, BranchId branch, OpeningCurve curve
 
         var amps = state.Heating(branch) * state.Siemens(branch);
         var seconds = curve.Seconds(amps / ratingAmps);
-        return seconds <= TrialSeconds
-            ? Change.Switch(open, 1, seconds * 1000) with
-            {
-                IsForGood = true,
-            }
-            : Change.None;
+        return seconds <= TrialSeconds ? Change.Switch(open, 1, seconds * 1000) with { IsForGood = true } : Change.None;
     }
 }

@@ -9,12 +9,14 @@ public sealed class Topology
     private readonly Circuit circuit;
     private readonly Lazy<ILookup<int, int>> links;
     private readonly Lazy<HashSet<int>> ignited;
+    private readonly Lazy<HashSet<int>> killWiring;
 
     internal Topology(Circuit circuit)
     {
         this.circuit = circuit;
         links = new(Links);
         ignited = new(() => MetalOf(circuit.KillLeads.Select(k => k.Kill)));
+        killWiring = new(WithDiodes);
     }
 
     /// <summary>
@@ -23,7 +25,12 @@ public sealed class Topology
     public bool CarriesIgnition(PointId point) => ignited.Value.Contains(circuit.NodeOf(point));
 
     /// <summary>Terminals that wires, couplings, splices and diodes join to a kill terminal, as nodes.</summary>
-    public IEnumerable<int> KillMetal()
+    public IEnumerable<int> KillMetal() => killWiring.Value.Where(circuit.IsTerminal).Order();
+
+    /// <summary>The same with ends of wires.</summary>
+    public IReadOnlySet<int> KillWiring => killWiring.Value;
+
+    private HashSet<int> WithDiodes()
     {
         var metal = ignited.Value.ToHashSet();
         var diodes = KillDiodes().ToList();
@@ -33,7 +40,7 @@ public sealed class Topology
             metal.UnionWith(MetalOf(diodes.Where(d => d.Exists(metal.Contains)).SelectMany(d => d)));
         }
 
-        return metal.Where(circuit.IsTerminal).Order();
+        return metal;
     }
 
     /// <summary>Terminals of each diode that parts coils' kill leads from one another, as nodes.</summary>

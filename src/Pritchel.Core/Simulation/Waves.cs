@@ -14,6 +14,11 @@ internal sealed class Waves
     private const int RoughSteps = 24;
 
     private const int MostPeriods = 16;
+
+    // A winding with little ohms lets a false direct current go over many periods. It goes by the same share in each, so
+    // from three of them where it ends is known.
+    private const int MostPeriodsOfSlow = 64;
+    private const int PeriodsToForesee = 4;
     private const double RepeatsWithin = 5e-6;
 
     // While values are still on their way, waves follow them for a period or two at a time: windings carry on from
@@ -129,7 +134,8 @@ internal sealed class Waves
         state.BeginWave(heldBack, first: !turn.HasRun);
         Array.Clear(lastStep);
         var repeats = false;
-        for (var period = 0; period < (turn.HasRun ? most : MostPeriods) && !repeats; period++)
+        var limit = turn.HasRun ? most : MostPeriods;
+        for (var period = 0; period < (limit == MostPeriods ? MostPeriodsOfSlow : limit) && !repeats; period++)
         {
             for (var step = 0; step < steps; step++)
             {
@@ -146,6 +152,11 @@ internal sealed class Waves
             }
 
             repeats = Repeats(turn) && period > 0;
+            state.Save(turn.Ends(period));
+            if (!repeats && period >= MostPeriods - 1 && period % PeriodsToForesee == 0)
+            {
+                state.Restore(turn.Foreseen(period));
+            }
         }
 
         Repeated &= repeats;
@@ -173,6 +184,30 @@ internal sealed class Waves
         public double[] Carried { get; } = new double[carried];
 
         public bool HasRun { get; set; }
+
+        private readonly double[][] ends = [new double[carried], new double[carried], new double[carried]];
+        private readonly double[] foreseen = new double[carried];
+
+        /// <summary>What windings carry at the end of a period; the last three are kept.</summary>
+        public double[] Ends(int period) => ends[period % ends.Length];
+
+        /// <summary>
+        /// What windings will carry in the end, by Aitken's extrapolation of the last three periods: x₂ + d₂·q/(1 − q) with
+        /// q = d₂/d₁; where what is left does not shrink evenly, what they carry now.
+        /// </summary>
+        public double[] Foreseen(int period)
+        {
+            const double Slowest = 0.9999;
+            var (x0, x1, x2) = (Ends(period - 2), Ends(period - 1), Ends(period));
+            for (var i = 0; i < foreseen.Length; i++)
+            {
+                var (d1, d2) = (x1[i] - x0[i], x2[i] - x1[i]);
+                var share = d1 == 0 ? 0 : d2 / d1;
+                foreseen[i] = share is > 0 and < Slowest ? x2[i] + (d2 * share / (1 - share)) : x2[i];
+            }
+
+            return foreseen;
+        }
 
         public void Forget()
         {

@@ -32,10 +32,16 @@ public sealed record LoomView(
             page.Volts,
             wire => page.With(("wire", wire.Id.Text)),
             address => page.With(("at", address.Text))
-        );
+        )
+        {
+            Alternating = page.Alternating,
+        };
 
     /// <summary>Place whose terminals are lit, by id, or null.</summary>
     public PlaceId? Lit { get; init; }
+
+    /// <summary>Alternating volts of a terminal, null where direct ones are shown.</summary>
+    public Func<PointId, double?>? Alternating { get; init; }
 
     /// <summary>Where the red probe goes next, or null.</summary>
     public PointId? Red { get; init; }

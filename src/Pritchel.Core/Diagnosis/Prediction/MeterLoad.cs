@@ -8,7 +8,7 @@ namespace Pritchel.Core.Diagnosis.Prediction;
 /// What a voltmeter's own megohms do to metal that hangs on leakage alone: behind blocking diodes or damp, a node has the
 /// battery's volts until it is read. For metal that is joined to ground through no more than a megohm it changes nothing
 /// that shows; for the rest the reading is the open volts times G/(G + Gm), G being what leaks into that piece of metal
-/// and Gm the meter (voltage divider). Where that would pull it more than a knee below what feeds it through a diode, the
+/// from firm metal, by way of others that hang too, and Gm the meter (voltage divider). Where that would pull it more than a knee below what feeds it through a diode, the
 /// diode conducts and holds it there.
 /// </summary>
 internal sealed class MeterLoad
@@ -21,7 +21,12 @@ internal sealed class MeterLoad
     private readonly Circuit circuit;
     private readonly Network network;
     private readonly int[] parents;
-    private readonly double[] leaks;
+    private readonly List<(int A, int B, double Siemens)> leaks = [];
+    private readonly bool[] barely;
+    private readonly double[] known;
+    private readonly double[] volts;
+    private readonly double[] drawn;
+    private readonly double[] joined;
     private readonly double[] low;
     private readonly double[] high;
     private readonly (int Number, int Anchor)[] afloat;
@@ -33,7 +38,11 @@ internal sealed class MeterLoad
         this.circuit = circuit;
         network = circuit.Network;
         parents = new int[network.NodeCount];
-        leaks = new double[network.NodeCount];
+        barely = new bool[network.Sources.Count];
+        known = new double[network.NodeCount];
+        volts = new double[network.NodeCount];
+        drawn = new double[network.NodeCount];
+        joined = new double[network.NodeCount];
         low = new double[network.NodeCount];
         high = new double[network.NodeCount];
         afloat = new (int, int)[network.NodeCount];
@@ -44,11 +53,12 @@ internal sealed class MeterLoad
     {
         for (var n = 0; n < parents.Length; n++)
         {
-            (parents[n], leaks[n], afloat[n]) = (n, 0, default);
+            (parents[n], known[n], afloat[n]) = (n, double.NaN, default);
             (low[n], high[n]) = (double.NegativeInfinity, double.PositiveInfinity);
         }
 
         islands = 0;
+        leaks.Clear();
 
         var branches = network.Branches;
         var conductances = state.Conductances;
@@ -60,9 +70,15 @@ internal sealed class MeterLoad
             }
         }
 
+        // A diode that leakage alone keeps at its knee holds nothing: the meter takes that current and lets it block.
+        foreach (var (_, _, arm) in circuit.Diodes)
+        {
+            barely[arm.Knee.Index] = Math.Abs(state.Through(arm.Knee)) < meterSiemens * arm.KneeVolts;
+        }
+
         for (var s = 0; s < network.Sources.Count; s++)
         {
-            if (state.SourceConductances[s] >= FirmSiemens)
+            if (state.SourceConductances[s] >= FirmSiemens && !barely[s])
             {
                 Join(network.Sources[s].From, network.Sources[s].To);
             }
@@ -71,10 +87,9 @@ internal sealed class MeterLoad
         for (var b = 0; b < branches.Count; b++)
         {
             var (from, to) = (Root(branches[b].From), Root(branches[b].To));
-            if (from != to)
+            if (from != to && conductances[b] > 0)
             {
-                leaks[from] += conductances[b];
-                leaks[to] += conductances[b];
+                leaks.Add((from, to, conductances[b]));
             }
         }
 
@@ -93,7 +108,46 @@ internal sealed class MeterLoad
         var root = Root(node);
         return root == Root(network.Reference)
             ? Hanging.Firm
-            : new Hanging((float)(leaks[root] / (leaks[root] + meterSiemens)), (float)low[root], (float)high[root]);
+            : new Hanging((float)(Leaks(root) / (Leaks(root) + meterSiemens)), (float)low[root], (float)high[root]);
+    }
+
+    /// <summary>
+    /// Siemens from a hanging piece of metal to the firm, the rest that hangs left to find its own volts: one volt is put on
+    /// it, the others are relaxed between their neighbours until they stand, and its current is counted.
+    /// </summary>
+    private double Leaks(int root)
+    {
+        const int Rounds = 40;
+        if (!double.IsNaN(known[root]))
+        {
+            return known[root];
+        }
+
+        var firm = Root(network.Reference);
+        Array.Clear(volts);
+        volts[root] = 1;
+        for (var round = 0; round < Rounds; round++)
+        {
+            Array.Clear(drawn);
+            Array.Clear(joined);
+            foreach (var (a, b, siemens) in leaks)
+            {
+                drawn[a] += siemens * volts[b];
+                drawn[b] += siemens * volts[a];
+                joined[a] += siemens;
+                joined[b] += siemens;
+            }
+
+            for (var n = 0; n < volts.Length; n++)
+            {
+                if (joined[n] > 0 && n != firm && n != root)
+                {
+                    volts[n] = drawn[n] / joined[n];
+                }
+            }
+        }
+
+        return known[root] = joined[root] - drawn[root];
     }
 
     /// <summary>A diode with one end on firm metal holds the loose metal at its other within its knee, on one side.</summary>

@@ -34,6 +34,11 @@ public sealed partial class MachineValidator
             }
 
             Text(at + "/zone", wire.Zone);
+            if (wire.NoMetal == true && wire.ChafesOn is not null)
+            {
+                Report(at + "/noMetal", "A wire along no metal has no “chafesOn”: give one of the two.");
+            }
+
             if (wire.ChafesOn is { } body)
             {
                 Among(

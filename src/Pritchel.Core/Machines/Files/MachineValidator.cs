@@ -75,6 +75,16 @@ public sealed partial class MachineValidator
         Identified("/identity", machine.Identity);
         Text("/summary", machine.Summary);
         Text("/mayDiffer", machine.MayDiffer);
+        if (machine.StoppedBy is { } stoppedBy)
+        {
+            Text("/stoppedBy", stoppedBy);
+        }
+
+        if (machine.NotDrawn is { } notDrawn)
+        {
+            Text("/notDrawn", notDrawn);
+        }
+
         Text("/stopByHand", machine.StopByHand);
         for (var i = 0; i < machine.TurningCautions.Count; i++)
         {

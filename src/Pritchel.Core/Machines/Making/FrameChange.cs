@@ -42,6 +42,8 @@ public static class FrameChange
                 Kind = described.Kind,
                 Summary = described.Summary,
                 MayDiffer = described.MayDiffer,
+                StoppedBy = described.StoppedBy,
+                NotDrawn = described.NotDrawn,
                 StopByHand = described.StopByHand,
                 TurningCautions = described.TurningCautions,
                 Identity = described.Identity,

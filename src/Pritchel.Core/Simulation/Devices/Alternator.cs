@@ -21,7 +21,10 @@ internal sealed class Alternator(Part part, PartFigures figures) : Device, IName
     // Source resistance while it holds, and what stands for a current source when it gives all it can.
     private const double HoldingOhms = 0.01;
     private const double LimitedOhms = 100;
-    private const double TrioOhms = 0.3;
+
+    // Its own diodes stand between the windings and D+ as the main ones do before B+: the two differ by some tenths of a
+    // volt at most, and the lamp stays dark. Common practice, no source.
+    private const double TrioOhms = 0.05;
 
     public static DeviceKind Kind { get; } =
         new(
@@ -95,6 +98,8 @@ internal sealed class Alternator(Part part, PartFigures figures) : Device, IName
     public override string? WhyNot(CircuitState state) =>
         state.Rpm(engine) <= 0 || state[up] != Asleep ? null
         : field.IsOpen(state) ? $"{part.Name}: its field is open"
+        : Math.Abs(state.Through(field.Branch)) >= figures["excitesAtAmps"]
+            ? $"{part.Name} turns too slowly to charge: from {figures["cutInRpm"]:0} rpm on"
         : $"{part.Name} is not excited: {Math.Abs(state.Through(field.Branch)) * 1000:0} mA through its field";
 
     public override IEnumerable<Fault> Faults()

@@ -11,7 +11,7 @@ internal sealed class BridgeRectifier(Part part, PartFigures figures) : DiodeGro
             "bridge-rectifier",
             ["a", "b", "+", "-"],
             "exactly \"a\", \"b\", \"+\" and \"-\"",
-            [new ValueRule("kneeVolts", 0.1, 2, 0.7), new ValueRule("onOhms", 0.001, 10, 0.03)],
+            [new ValueRule("kneeVolts", 0.1, 2, DiodeArm.SiliconVolts), new ValueRule("onOhms", 0.001, 10, 0.03)],
             (part, figures) => new BridgeRectifier(part, figures)
         );
 

@@ -9,7 +9,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// What capacitor-discharge units share: a capacitor with some volts in it, a trigger, and its discharge into the coil at the
 /// instant of the spark.
 /// </summary>
-internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Device, IIgnition
+internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Device, IIgnition, IHidesInside
 {
     // What the unit's thyristor and capacitor put in the way, from memory.
     private const double DischargeOhms = 0.02;
@@ -122,8 +122,12 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
             (part, figures) => new ExciterCdi(part, figures)
         );
 
+    // What a suppressor lets through above its volts, from memory.
+    private const double ClampOhms = 50;
+
     private Resistance input = null!;
     private DiodeArm toKill = null!;
+    private DiodeArm[] clamps = [];
 
     private protected override string TriggerReturn => "case";
 
@@ -133,7 +137,16 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
     {
         base.Declare(declaration);
         input = new Resistance(declaration, Part, "inputOhms", "exciter", "case", 47_000, Spread.None);
-        toKill = new DiodeArm(declaration, Part, "kill", "exciter", "kill", 0.7, 0.5);
+        toKill = new DiodeArm(declaration, Part, "kill", "exciter", "kill", DiodeArm.SiliconVolts, 0.5);
+
+        // Past what its capacitor is charged to, the unit holds its exciter: the winding alone would give four times that
+        // at speed.
+        var most = Figures["mostVolts"];
+        clamps =
+        [
+            new DiodeArm(declaration, Part, "clamp-up", "exciter", "case", most, ClampOhms),
+            new DiodeArm(declaration, Part, "clamp-down", "case", "exciter", most, ClampOhms),
+        ];
     }
 
     public override void Stamp(CircuitState state)
@@ -141,9 +154,22 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
         base.Stamp(state);
         input.Stamp(state);
         toKill.Stamp(state);
+        foreach (var clamp in clamps)
+        {
+            clamp.Stamp(state);
+        }
     }
 
-    public override Change Step(CircuitState state) => toKill.Step(state);
+    public override Change Step(CircuitState state)
+    {
+        var change = toKill.Step(state);
+        foreach (var clamp in clamps)
+        {
+            change = change.Switches ? change : clamp.Step(state);
+        }
+
+        return change;
+    }
 
     public KillTerminal Terminal(Circuit circuit) =>
         new(circuit.NodeOf(Part.At("kill")), circuit.NodeOf(Part.At("case")), toKill.Open("", 0));

@@ -10,7 +10,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// whether each is there and what its temperature sensor says, keeps codes and lights a lamp. The codes are this program's
 /// own words; the maker's list comes first.
 /// </summary>
-internal sealed class Controller(Part part, PartFigures figures) : Device, INamedDevice, IIgnition, ICodes
+internal sealed class Controller(Part part, PartFigures figures) : Device, INamedDevice, IIgnition, ICodes, IHidesInside
 {
     private const int On = 1;
     private const double OnOhms = 0.2;

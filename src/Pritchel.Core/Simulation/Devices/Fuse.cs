@@ -76,9 +76,7 @@ internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve cu
 }
 
 /// <summary>A blade fuse.</summary>
-internal sealed class Fuse(Part part, PartFigures figures)
-    : FuseLink(part, figures, OpeningCurve.Blade),
-        INamedDevice
+internal sealed class Fuse(Part part, PartFigures figures) : FuseLink(part, figures, OpeningCurve.Blade), INamedDevice
 {
     public static DeviceKind Kind { get; } = Named("fuse", 15, (part, figures) => new Fuse(part, figures));
 }

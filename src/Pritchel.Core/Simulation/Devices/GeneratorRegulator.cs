@@ -9,7 +9,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// A generator's automatic voltage regulator: rectifies the excitation winding into the rotor, all of it until the winding
 /// shows its set volts, then as much as holds them. Build-up is followed turn by turn from the residue, as it happens.
 /// </summary>
-internal sealed class GeneratorRegulator(Part part, PartFigures figures) : Device, INamedDevice
+internal sealed class GeneratorRegulator(Part part, PartFigures figures) : Device, INamedDevice, IHidesInside
 {
     // A bridge's mean over r.m.s. is 2√2/π; its two diodes drop 1.4 V.
     private const double MeanOverEffective = 0.9;

@@ -9,7 +9,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// An igniter for battery ignition: fed and triggered by its pickup, it lets current through a coil to ground and cuts it off
 /// at the instant of the spark. Stops by losing its feed.
 /// </summary>
-internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDevice, IIgnition
+internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDevice, IIgnition, IHidesInside
 {
     private const int Conducting = 1;
     private const double OnOhms = 0.15;

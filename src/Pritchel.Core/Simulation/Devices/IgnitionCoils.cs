@@ -33,12 +33,17 @@ internal sealed class IgnitionCoil(Part part, PartFigures figures) : Device, INa
     // Less than this is rounding, not a current that was let through.
     private const double NoAmps = 1e-6;
 
+    private const double VoltsInAKilovolt = 1000;
+
     private Resistance primary = null!;
     private HighTension high = null!;
     private ParameterId turns;
+    private SourceId flyback;
     private MemoryId dwelt;
 
     public override PartId? PartId => part.Id;
+
+    public override bool IsActive => true;
 
     /// <inheritdoc/>
     public IEnumerable<ParameterId> ReplacedBy(SparkTesterAt at) => high.ReplacedBy(at);
@@ -47,13 +52,21 @@ internal sealed class IgnitionCoil(Part part, PartFigures figures) : Device, INa
     {
         primary = new Resistance(declaration, part, "primaryOhms", "+", "-", figures["primaryOhms"], Spread.Winding);
         turns = declaration.Parameter(part.Element(), "turnsShare", 1, Spread.None);
+        flyback = declaration.Source(part.Element("flyback"), part.At("-"), part.At("+"));
         high = new HighTension(declaration, part, figures, "-");
         dwelt = declaration.Memory(0);
     }
 
     public override void Stamp(CircuitState state)
     {
-        primary.Stamp(state);
+        // Cut off, the primary drives its own far end up: the kilovolts that come of it, over the ratio of turns.
+        var cutOff = state.Moment == Moment.Firing && state[dwelt] > NoAmps;
+        primary.Stamp(state, closed: !cutOff);
+        state.SetSource(
+            flyback,
+            cutOff ? Fed(state[dwelt]) * VoltsInAKilovolt / figures["ratio"] * state[turns] : 0,
+            cutOff ? state[primary.Ohms] : double.PositiveInfinity
+        );
         high.Stamp(state);
     }
 
@@ -65,13 +78,14 @@ internal sealed class IgnitionCoil(Part part, PartFigures figures) : Device, INa
         }
         else if (state.Moment == Moment.Firing)
         {
-            const double VoltsInAKilovolt = 1000;
-            var cutOff = Math.Max(0, state[dwelt] - Math.Abs(state.Through(primary.Branch)));
-            var fed = figures["fullKilovolts"] * Math.Min(1, cutOff / figures["fullAmps"]);
+            var goesOn = Math.Abs(state.Through(flyback)) + Math.Abs(state.Through(primary.Branch));
+            var fed = Fed(Math.Max(0, state[dwelt] - goesOn));
             var discharged = state[dwelt] > NoAmps ? 0 : primary.Drive(state) * figures["ratio"] / VoltsInAKilovolt;
             high.Fire(state, Math.Max(fed, discharged) * state[turns]);
         }
     }
+
+    private double Fed(double amps) => figures["fullKilovolts"] * Math.Min(1, amps / figures["fullAmps"]);
 
     public override Effect Effect(CircuitState state) => high.Effect(state);
 

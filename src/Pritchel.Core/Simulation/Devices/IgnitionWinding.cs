@@ -50,7 +50,8 @@ internal sealed class IgnitionWinding
     /// <summary>Stamps it for the present moment.</summary>
     /// <param name="state">The state.</param>
     /// <param name="passed">Whether a magnet passes it then; otherwise it only lies in the way of others' pulses.</param>
-    public void Stamp(CircuitState state, bool passed = true)
+    /// <param name="kick">Volts that it throws up as its current is cut off, at the instant of the spark.</param>
+    public void Stamp(CircuitState state, bool passed = true, double kick = 0)
     {
         var share = state.Moment switch
         {
@@ -63,7 +64,7 @@ internal sealed class IgnitionWinding
         var reactance = share == 0 && passed ? 0 : reactancePer1000 * state.Rpm(engine) / 1000;
         state.SetSource(
             source,
-            share * OpenVolts(state),
+            state.Moment == Moment.Firing ? kick : share * OpenVolts(state),
             Math.Sqrt((state[Ohms] * state[Ohms]) + (reactance * reactance))
         );
     }

@@ -7,9 +7,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// A 12 V lithium iron phosphate battery: nearly level volts, low resistance, and electronics of its own that switch it off
 /// when it is empty. The tables of flooded batteries do not apply to it. All figures from memory.
 /// </summary>
-internal sealed class LithiumBattery(Part part, PartFigures figures)
-    : StorageBattery(part, figures["coldCrankingAmps"]),
-        INamedDevice
+internal sealed class LithiumBattery(Part part, PartFigures figures) : StorageBattery(part, figures), INamedDevice
 {
     private const double SwitchesOffUnder = 0.08;
 
@@ -18,7 +16,7 @@ internal sealed class LithiumBattery(Part part, PartFigures figures)
             PartKinds.LithiumBattery,
             ["+", "-"],
             "exactly \"+\" and \"-\"",
-            [new ValueRule("coldCrankingAmps", 50, 1500, 300)],
+            Values(usualColdCranking: 300),
             (part, figures) => new LithiumBattery(part, figures)
         )
         {

@@ -18,7 +18,10 @@ internal abstract class PlainLoad(Part part, string from, string to, double ohms
 
     public override void Stamp(CircuitState state) => Load.Stamp(state);
 
-    public override IEnumerable<Fault> Faults() => [Load.Gone("open", "winding open", openRate)];
+    /// <summary>How it fails when nothing goes through it.</summary>
+    private protected virtual string OpenWords => "winding open";
+
+    public override IEnumerable<Fault> Faults() => [Load.Gone("open", OpenWords, openRate)];
 }
 
 /// <summary>A load that works from some volts up: a clutch coil, a pump, an injector, a heater plug, a trim motor.</summary>

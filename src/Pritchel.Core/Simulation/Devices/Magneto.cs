@@ -19,6 +19,9 @@ internal sealed class Magneto(Part part, PartFigures figures)
 {
     private const double PeakVoltsPer1000 = 60;
 
+    // Turns of the secondary to one of the primary, from memory: what makes twenty kilovolts throws some 250 V on the kill lead.
+    private const double Ratio = 80;
+
     public static DeviceKind Kind { get; } =
         new(
             "magneto",
@@ -69,7 +72,7 @@ internal sealed class Magneto(Part part, PartFigures figures)
 
     public override void Stamp(CircuitState state)
     {
-        primary.Stamp(state, passed: IsPassed(state));
+        primary.Stamp(state, IsPassed(state), IsPassed(state) ? Kilovolts(state) * 1000 / Ratio : 0);
         high.Stamp(state);
     }
 
@@ -89,10 +92,7 @@ internal sealed class Magneto(Part part, PartFigures figures)
                 state[left] = Math.Min(state[left], Math.Abs(primary.Volts(state)));
                 break;
             default:
-                var rpm = primary.Rpm(state);
-                var full = figures["fullKilovolts"] * rpm / (rpm + figures["halfAtRpm"]);
-                var strength = state[primary.Peak] / PeakVoltsPer1000;
-                high.Fire(state, rpm > 0 ? full * Math.Min(1.2, strength) * Left(state) : 0);
+                high.Fire(state, Kilovolts(state));
                 break;
         }
     }
@@ -111,6 +111,14 @@ internal sealed class Magneto(Part part, PartFigures figures)
     public override IEnumerable<Fault> Faults() => [.. primary.Faults("", "primary"), .. high.Faults()];
 
     private bool IsPassed(CircuitState state) => state.Passed is null || ReferenceEquals(state.Passed, this);
+
+    private double Kilovolts(CircuitState state)
+    {
+        var rpm = primary.Rpm(state);
+        var full = figures["fullKilovolts"] * rpm / (rpm + figures["halfAtRpm"]);
+        var strength = state[primary.Peak] / PeakVoltsPer1000;
+        return rpm > 0 ? full * Math.Min(1.2, strength) * Left(state) : 0;
+    }
 
     private double Left(CircuitState state)
     {

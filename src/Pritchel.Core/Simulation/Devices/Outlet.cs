@@ -19,6 +19,8 @@ internal sealed class Outlet(Part part, PartFigures figures)
             (part, figures) => new Outlet(part, figures)
         );
 
+    private protected override string OpenWords => "contacts spread or burnt: a plug finds nothing";
+
     public override Effect Effect(CircuitState state) =>
         new(EffectKind.Works, state.Heating(Load.Branch) / (figures["volts"] * WorksFromShare));
 }

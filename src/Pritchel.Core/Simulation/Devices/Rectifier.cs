@@ -17,7 +17,7 @@ internal sealed class Rectifier(Part part) : DiodeGroup(part), INamedDevice
 
     public override void Declare(Declaration declaration)
     {
-        Arms.Add(new DiodeArm(declaration, Part, "", "ac", "dc", 0.7, 0.03));
+        Arms.Add(new DiodeArm(declaration, Part, "", "ac", "dc", DiodeArm.SiliconVolts, 0.03));
         declaration.Node(Part.At("case"));
     }
 

@@ -14,8 +14,8 @@ internal abstract class Regulator(Part part, PartFigures figures, IReadOnlyList<
         IRegulator
 {
     // A gated diode drops about a volt; a shorted leg is held by one: from memory.
-    private const double KneeVolts = 0.9;
-    private const double OnOhms = 0.02;
+    private const double KneeVolts = DiodeArm.SiliconVolts;
+    private const double OnOhms = 0.03;
     private const double ShortedOhms = 0.03;
 
     // What its sensing draws of the battery at rest, half a milliamp: from memory.

@@ -31,12 +31,15 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
     private ParameterId coil;
     private ParameterId made;
     private ParameterId broken;
+    private ParameterId welded;
+    private ParameterId stuck;
     private BranchId coilBranch;
     private BranchId madeBranch;
     private BranchId brokenBranch;
     private StateId armature;
     private (int, int) coilNodes;
     private (int, int) madeNodes;
+    private (int, int) brokenNodes;
 
     public override bool IsActive => true;
 
@@ -50,17 +53,21 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
         coil = declaration.Parameter(part.Element(), "coilOhms", figures["coilOhms"], Spread.Winding);
         made = declaration.Parameter(part.Element(), "madeOhms", figures["contactOhms"], Spread.Contact);
         broken = declaration.Parameter(part.Element(), "brokenOhms", figures["contactOhms"], Spread.Contact);
+        welded = declaration.Parameter(part.Element(), "welded", 0, Spread.None);
+        stuck = declaration.Parameter(part.Element(), "stuck", 0, Spread.None);
         coilBranch = declaration.Branch(part.Element("coil"), part.At("86"), part.At("85"), BranchRole.Coil);
         madeBranch = declaration.Branch(part.Element("made"), part.At("30"), part.At("87"), BranchRole.Contact);
         brokenBranch = declaration.Branch(part.Element("broken"), part.At("30"), part.At("87a"), BranchRole.Contact);
         armature = declaration.State(part.Element());
         coilNodes = (declaration.Node(part.At("86")), declaration.Node(part.At("85")));
         madeNodes = (declaration.Node(part.At("30")), declaration.Node(part.At("87")));
+        brokenNodes = (declaration.Node(part.At("30")), declaration.Node(part.At("87a")));
     }
 
     public override void Stamp(CircuitState state)
     {
-        var pulled = state[armature] == In;
+        // Welded to 87, the armature cannot go back to 87a either.
+        var pulled = state[armature] == In || state[welded] > 0;
         state.SetOhms(coilBranch, state[coil]);
         state.SetOhms(madeBranch, pulled ? state[made] : double.PositiveInfinity);
         state.SetOhms(brokenBranch, pulled ? double.PositiveInfinity : state[broken]);
@@ -68,7 +75,10 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
     public override Change Step(CircuitState state)
     {
-        var volts = double.IsInfinity(state[coil]) ? 0 : Math.Abs(state.Across(coilBranch));
+        var volts =
+            double.IsInfinity(state[coil]) || state[stuck] > 0 || state[welded] > 0
+                ? 0
+                : Math.Abs(state.Across(coilBranch));
         if (state[armature] == In)
         {
             return volts < figures["dropOutVolts"] ? Change.Switch(armature, 0, Milliseconds) : Change.None;
@@ -100,6 +110,51 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
             Repair = repair,
             Rate = 2,
             Changes = [new(made, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = madeNodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = part.Fault("contact-resistive"),
+            Kind = FaultKind.HighResistance,
+            Words = part.Name + ": contact burnt",
+            Repair = repair,
+            Rate = 3,
+            Severity = new Severity(0.1, 100),
+            Changes = [new(made, ChangeRule.AddSeverity)],
+            Nodes = madeNodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = part.Fault("rest-contact-open"),
+            Kind = FaultKind.Open,
+            Words = part.Name + ": contact at rest burnt away",
+            Repair = repair,
+            Rate = 1,
+            Changes = [new(broken, ChangeRule.Set, double.PositiveInfinity)],
+            Nodes = brokenNodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = part.Fault("stuck"),
+            Kind = FaultKind.Open,
+            Words = part.Name + ": armature sticks, does not pull in",
+            Repair = repair,
+            Rate = 1,
+            Changes = [new(stuck, ChangeRule.Set, 1)],
+            Nodes = madeNodes,
+            ComesAndGoes = true,
+        };
+        yield return new Fault
+        {
+            Id = part.Fault("welded"),
+            Kind = FaultKind.StuckClosed,
+            Words = part.Name + ": contact welded",
+            Repair = repair,
+            Rate = 1.5,
+            Changes = [new(welded, ChangeRule.Set, 1)],
             Nodes = madeNodes,
             ComesAndGoes = true,
         };

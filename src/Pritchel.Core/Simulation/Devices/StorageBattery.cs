@@ -11,7 +11,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// to its gassing volts it takes little, beyond them whatever is driven into it. Three straight lines, each current higher
 /// at higher volts. While waves run, the lines hold for means: within a turn the battery stands still behind its resistance.
 /// </summary>
-internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Device, IStoresCharge
+internal abstract class StorageBattery(Part part, PartFigures figures) : Device, IStoresCharge
 {
     private const int Discharging = 0;
     private const int Absorbing = 1;
@@ -44,7 +44,20 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
     /// <inheritdoc/>
     public ParameterId Isolation => wear;
 
-    private protected double ColdCrankingAmps => coldCrankingAmps;
+    private protected double ColdCrankingAmps => figures["coldCrankingAmps"];
+
+    /// <summary>
+    /// Figures that a file may give: charge from 0 to 1, warmth, and resistance over that of a new one; for most a battery
+    /// in daily use is nine tenths full and a few years old.
+    /// </summary>
+    /// <param name="usualColdCranking">Cold-cranking amps of the usual one.</param>
+    private protected static IReadOnlyList<ValueRule> Values(double usualColdCranking) =>
+        [
+            new ValueRule("coldCrankingAmps", 50, 1500, usualColdCranking),
+            new ValueRule("charge", 0.05, 1, 0.9),
+            new ValueRule("celsius", -40, 60, 20),
+            new ValueRule("wear", 0.8, 10, 1.15),
+        ];
 
     /// <summary>Volts at rest, by charge 0 to 1.</summary>
     private protected abstract double RestVolts(double charge);
@@ -57,9 +70,9 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
 
     public override void Declare(Declaration declaration)
     {
-        charge = declaration.Parameter(part.Element(), "charge", 0.9, Spread.Uniform(0.55, 1));
-        temperature = declaration.Parameter(part.Element(), "celsius", 20, Spread.Uniform(5, 32));
-        wear = declaration.Parameter(part.Element(), "wear", 1.15, new Spread(0.15, 0, 0));
+        charge = declaration.Parameter(part.Element(), "charge", figures["charge"], Spread.Uniform(0.55, 1));
+        temperature = declaration.Parameter(part.Element(), "celsius", figures["celsius"], Around(figures["celsius"]));
+        wear = declaration.Parameter(part.Element(), "wear", figures["wear"], new Spread(0.15, 0, 0));
         cells = declaration.Parameter(part.Element(), "cellsShare", 1, Spread.None);
         source = declaration.Source(part.Element(), part.At("+"), part.At("-"));
         line = declaration.State(part.Element());
@@ -151,6 +164,9 @@ internal abstract class StorageBattery(Part part, double coldCrankingAmps) : Dev
         };
         yield return Of("open", FaultKind.Open, "open inside", 0.5, new(wear, ChangeRule.Set, double.PositiveInfinity));
     }
+
+    /// <summary>Weather about what the file says.</summary>
+    private static Spread Around(double celsius) => Spread.Uniform(celsius - 15, celsius + 12);
 
     private protected Fault Dead(string id, string words, double rate, double share) =>
         PartFault.Of(

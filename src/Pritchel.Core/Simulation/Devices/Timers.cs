@@ -9,7 +9,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// A timer relay: feed 30, output 87, trigger 15 against 31 (DIN 72552), one contact. How long and when is its kind's.
 /// Time passes by <see cref="CircuitState.Elapse"/>.
 /// </summary>
-internal abstract class TimerRelay(Part part, PartFigures figures) : Device
+internal abstract class TimerRelay(Part part, PartFigures figures) : Device, IHidesInside
 {
     private const double Milliseconds = 10;
     private const double TriggerVolts = 6;

@@ -140,6 +140,30 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         return State.Joined(node, Circuit.Reference) ? State.Drop(node, Circuit.Reference) : null;
     }
 
+    /// <summary>
+    /// Alternating volts of a terminal where those are what stands there: above what direct volts are read from, or, where
+    /// nothing joins it to that, above the part's other terminals; null elsewhere.
+    /// </summary>
+    public double? Alternating(PointId address)
+    {
+        const double Least = 1;
+        if (!State.IsTurning)
+        {
+            return null;
+        }
+
+        var node = Circuit.NodeOf(address);
+        var others = State.Joined(node, Circuit.Reference)
+            ? [Circuit.Reference]
+            : Circuit
+                .TerminalsAt(node)
+                .SelectMany(t => Machine.Index.PartAt(t)!.Addresses)
+                .Where(a => Circuit.HasNode(a))
+                .Select(a => Circuit.NodeOf(a));
+        var volts = others.Select(o => State.Alternating(node, o)).DefaultIfEmpty(0).Max();
+        return volts >= Math.Max(Least, Math.Abs(Volts(address) ?? 0)) ? volts : null;
+    }
+
     /// <summary>This page's address with some of what is asked changed; null takes a key out.</summary>
     public string With(params (string Key, string? Value)[] changes)
     {
@@ -163,7 +187,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
             List<(double Rpm, string Words)> speeds = [(0, "at rest")];
             if (Machine.Engines is [var engine, ..])
             {
-                speeds.Add((engine.CrankRpm, $"pulled {engine.CrankRpm:0} rpm"));
+                speeds.Add((engine.CrankRpm, $"cranking {engine.CrankRpm:0} rpm"));
                 speeds.Add((engine.IdleRpm, $"idle {engine.IdleRpm:0} rpm"));
                 speeds.Add((engine.WorkRpm, $"work {engine.WorkRpm:0} rpm"));
             }

@@ -26,6 +26,9 @@ public sealed class NormalModel(JobDesk desk, JobStore jobs) : PageModel
     /// <summary>Volts along the line of each duty.</summary>
     public IReadOnlyList<DutyReadings> Duties { get; private set; } = [];
 
+    /// <summary>What is read at rest and running.</summary>
+    public IReadOnlyList<RunningReading> Running { get; private set; } = [];
+
     /// <summary>Ohms of parts by themselves.</summary>
     public IReadOnlyList<NormalReading> Parts { get; private set; } = [];
 
@@ -42,6 +45,7 @@ public sealed class NormalModel(JobDesk desk, JobStore jobs) : PageModel
 
         Machine = found.Machine;
         Duties = NormalReadings.OfDuties(found.Circuit);
+        Running = NormalReadings.OfRunning(found.Circuit, found.RunningSetting);
         Parts = NormalReadings.OfParts(Machine);
         Kept =
         [

@@ -18,6 +18,12 @@ public sealed class MachineForm
     /// <summary>How the real one may differ.</summary>
     public string? MayDiffer { get; set; }
 
+    /// <summary>What stops it when all is well.</summary>
+    public string? StoppedBy { get; set; }
+
+    /// <summary>What is left out.</summary>
+    public string? NotDrawn { get; set; }
+
     /// <summary>How to stop it by hand.</summary>
     public string? StopByHand { get; set; }
 
@@ -34,6 +40,8 @@ public sealed class MachineForm
             Kind = machine.Kind,
             Summary = machine.Summary,
             MayDiffer = machine.MayDiffer,
+            StoppedBy = machine.StoppedBy,
+            NotDrawn = machine.NotDrawn,
             StopByHand = machine.StopByHand,
             Cautions = string.Join('\n', machine.TurningCautions),
             Identity = IdentityForm.Of(machine.Identity),
@@ -46,6 +54,8 @@ public sealed class MachineForm
             Kind = Typed.Text(Kind),
             Summary = Typed.Text(Summary),
             MayDiffer = Typed.Text(MayDiffer),
+            StoppedBy = Typed.OrNull(StoppedBy),
+            NotDrawn = Typed.OrNull(NotDrawn),
             StopByHand = Typed.Text(StopByHand),
             TurningCautions = (Cautions ?? "").Split(
                 '\n',

@@ -50,6 +50,9 @@ public sealed class WireForm
     /// <summary>Whether it is a cable.</summary>
     public bool Cable { get; set; }
 
+    /// <summary>Chosen where a wire would chafe on nothing; no part's id.</summary>
+    internal const string NoMetal = "-";
+
     /// <summary>Body it would touch.</summary>
     public string? ChafesOn { get; set; }
 
@@ -80,7 +83,7 @@ public sealed class WireForm
                 Tracer = wire.Colours.Count > 1 ? wire.Colours[1] : "",
                 Zone = wire.Zone,
                 Cable = wire.Cable == true,
-                ChafesOn = wire.ChafesOn?.Text,
+                ChafesOn = wire.NoMetal == true ? NoMetal : wire.ChafesOn?.Text,
             };
 
     internal Wire Read() =>
@@ -94,7 +97,8 @@ public sealed class WireForm
             Colours = string.IsNullOrEmpty(Tracer) ? [Typed.Text(Colour)] : [Typed.Text(Colour), Tracer],
             Zone = Typed.Text(Zone),
             Cable = Cable ? true : null,
-            ChafesOn = Typed.IdOrNull<PartId>(ChafesOn),
+            ChafesOn = ChafesOn == NoMetal ? null : Typed.IdOrNull<PartId>(ChafesOn),
+            NoMetal = ChafesOn == NoMetal ? true : null,
         };
 
     private static string NextNumber(Machine machine)

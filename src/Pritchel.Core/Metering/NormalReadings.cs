@@ -82,8 +82,8 @@ public static class NormalReadings
         );
 
     /// <summary>
-    /// What a mechanic looks up: the battery at rest and charged, windings' alternating volts with all joined, peaks of
-    /// ignition windings, outlets.
+    /// What a mechanic looks up: the battery at rest and charged, charge windings' alternating volts with their plug apart,
+    /// peaks of ignition windings, outlets.
     /// </summary>
     /// <param name="circuit">The machine's circuit.</param>
     /// <param name="running">A setting in which its engine runs.</param>
@@ -107,18 +107,21 @@ public static class NormalReadings
             readings.AddRange(
                 circuit.PartsThat(PartTraits.StoresCharge).Select(b => Across(state, b, "+", "-", words))
             );
-            foreach (var part in circuit.Machine.Parts.Where(p => Alternates(circuit, p)))
+            foreach (var part in circuit.Machine.Parts)
             {
-                readings.AddRange(
-                    Pairs(circuit, part)
-                        .Select(p => new RunningReading(
-                            Named(part, p.Red, p.Black),
-                            words,
-                            state.Alternating(circuit.NodeOf(p.Red), circuit.NodeOf(p.Black)),
-                            "V AC"
-                        ))
-                        .Where(r => r.Value >= LeastAlternating)
-                );
+                if (
+                    DeviceKinds.Named(part.Kind) is { FollowsWave: true }
+                    && !circuit.Is(part.Id, PartTraits.MakesMains)
+                )
+                {
+                    var alone = Alone(circuit.Machine, part);
+                    var turned = Settled(alone, alone.Setting(null), speed);
+                    readings.AddRange(Alternating(turned, part, words + ", its plug apart"));
+                }
+                else if (circuit.Is(part.Id, PartTraits.MakesMains))
+                {
+                    readings.AddRange(Alternating(state, part, words));
+                }
             }
         }
 
@@ -163,8 +166,15 @@ public static class NormalReadings
     private static string Named(Part part, TerminalAddress red, TerminalAddress black) =>
         $"{part.Name} {Letter(red)} to {Letter(black)}";
 
-    private static bool Alternates(Circuit circuit, Part part) =>
-        DeviceKinds.Named(part.Kind) is { FollowsWave: true } || circuit.Is(part.Id, PartTraits.MakesMains);
+    private static IEnumerable<RunningReading> Alternating(CircuitState state, Part part, string at) =>
+        Pairs(state.Circuit, part)
+            .Select(p => new RunningReading(
+                Named(part, p.Red, p.Black),
+                at,
+                state.Alternating(state.Circuit.NodeOf(p.Red), state.Circuit.NodeOf(p.Black)),
+                "V AC"
+            ))
+            .Where(r => r.Value >= LeastAlternating);
 
     /// <summary>Whether it is a winding of the ignition's own: it turns, shows nothing of itself and is no charge winding.</summary>
     private static bool Pulses(Circuit circuit, Part part) =>
@@ -196,16 +206,7 @@ public static class NormalReadings
         Part part
     )
     {
-        var alone = Circuit.Compile(
-            machine with
-            {
-                Parts = [part, Metal],
-                Wires = [],
-                Mounts = [],
-                Duties = [],
-                Controls = part.Contacts is null ? [] : machine.Controls,
-            }
-        );
+        var alone = Alone(machine, part);
         var @case = new Case { Circuit = alone, Settings = [alone.Setting(null)] };
         var terminals = part.Addresses.Where(a => alone.HasNode(a)).ToList();
         for (var a = 0; a < terminals.Count; a++)
@@ -229,6 +230,18 @@ public static class NormalReadings
             }
         }
     }
+
+    private static Circuit Alone(Machine machine, Part part) =>
+        Circuit.Compile(
+            machine with
+            {
+                Parts = [part, Metal],
+                Wires = [],
+                Mounts = [],
+                Duties = [],
+                Controls = part.Contacts is null ? [] : machine.Controls,
+            }
+        );
 
     private static string Letter(TerminalAddress address) => MachineWords.Letter(address.Terminal);
 

@@ -207,15 +207,7 @@ public sealed class Symptoms
             );
         }
 
-        if (
-            circuit.Engines.Count > 0
-            && settings
-                .Where(EngineRuns)
-                .Take(MostTriedTurning)
-                .Concat(settings.Take(MostTriedTurning))
-                .FirstOrDefault(s => LevelAtWork(part, s) > ChargesFromAmps)
-                is { } go
-        )
+        if (circuit.Engines.Count > 0 && Charging(part) is { } go)
         {
             Add(
                 CircuitGroup.Charging,
@@ -227,6 +219,40 @@ public sealed class Symptoms
                 $"{SymptomWords.Said(part)} is not charged"
             );
         }
+    }
+
+    /// <summary>
+    /// The setting in which a battery is charged: one in which it is so from idle on, if any; what charges at work speed alone
+    /// may do so by itself, whatever the controls say, and hide what should have woken it.
+    /// </summary>
+    private ControlSetting? Charging(Part part)
+    {
+        var charging = settings
+            .Where(EngineRuns)
+            .Take(MostTriedTurning)
+            .Concat(settings.Take(MostTriedTurning))
+            .Where(s => LevelAtWork(part, s) > ChargesFromAmps)
+            .Distinct();
+        ControlSetting? first = null;
+        foreach (var setting in charging)
+        {
+            first ??= setting;
+            if (LevelAtIdle(part, setting) > ChargesFromAmps)
+            {
+                return setting;
+            }
+        }
+
+        return first;
+    }
+
+    private double LevelAtIdle(Part part, ControlSetting setting)
+    {
+        turning.Begin(circuit.NominalParameters());
+        turning.Move(setting);
+        turning.SetSpeeds(DutySpeed.Idle);
+        turning.Move(setting);
+        return circuit.DeviceOf(part.Id).Effect(turning).Level;
     }
 
     private void FindLoad(Part part)

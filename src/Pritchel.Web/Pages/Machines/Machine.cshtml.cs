@@ -133,12 +133,19 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         return File(System.Text.Encoding.UTF8.GetBytes(svg), "image/svg+xml", $"{id}-{View}.svg");
     }
 
-    /// <summary>Volts of a terminal above battery negative, or above the first body where there is no battery.</summary>
+    /// <summary>
+    /// Volts of a terminal above battery negative, or above the first body where there is no battery; null where it floats or
+    /// hangs on leakage, which a meter would pull away.
+    /// </summary>
     public double? Volts(PointId address)
     {
         var node = Circuit.NodeOf(address);
-        return State.Joined(node, Circuit.Reference) ? State.Drop(node, Circuit.Reference) : null;
+        firm ??= FirmMetal.Of(State);
+        var stands = State.IsTurning ? State.Joined(node, Circuit.Reference) : firm.Contains(node);
+        return stands ? State.Drop(node, Circuit.Reference) : null;
     }
+
+    private FirmMetal? firm;
 
     /// <summary>
     /// Alternating volts of a terminal where those are what stands there: above what direct volts are read from, or, where

@@ -8,7 +8,7 @@ namespace Pritchel.Core.Diagnosis.Prediction;
 /// <summary>What is heard and seen of a duty that has been tried. Borders are judgement: common practice, no source.</summary>
 internal static class Hearing
 {
-    private const double SlowShare = 0.75;
+    private const double SlowShare = 0.8;
     private const double WeakSpark = 0.5;
     private const double Idle = 0.4;
     private const double ChargesShare = 0.5;

@@ -77,7 +77,7 @@ internal sealed class HighTension
 
     public IEnumerable<Fault> Faults()
     {
-        yield return Of("plug", "plug worn wide or fouled", 5, new(needed, ChangeRule.MultiplyBySeverity)) with
+        yield return Of("plug", "plug worn wide or fouled", 8, new(needed, ChangeRule.MultiplyBySeverity)) with
         {
             Severity = new Severity(1.5, 6),
             Repair = new Repair(
@@ -88,7 +88,12 @@ internal sealed class HighTension
                 part.Place
             ),
         };
-        var leaks = Of("lead", "plug lead, cap or distributor leaks", 3, new(passed, ChangeRule.SetToSeverity)) with
+        var leaks = Of(
+            "lead",
+            "plug lead, cap or distributor leaks",
+            part.Kind == Magneto.Kind.Name ? 1 : 3,
+            new(passed, ChangeRule.SetToSeverity)
+        ) with
         {
             Severity = new Severity(0.6, 0.05),
             ComesAndGoes = true,
@@ -113,7 +118,7 @@ internal sealed class HighTension
             };
         if (secondary is not null)
         {
-            yield return secondary.Gone("secondary-open", "secondary open", 2);
+            yield return secondary.Gone("secondary-open", "secondary open", part.Kind == Magneto.Kind.Name ? 0.7 : 2);
         }
     }
 

@@ -69,14 +69,18 @@ internal sealed class IgnitionWinding
         );
     }
 
-    public IEnumerable<Fault> Faults(string prefix, string words) =>
+    /// <summary>Open, and weak.</summary>
+    /// <param name="prefix">Before the faults' names.</param>
+    /// <param name="words">What it is called.</param>
+    /// <param name="often">How often it fails, over an ordinary winding.</param>
+    public IEnumerable<Fault> Faults(string prefix, string words, double often = 1) =>
         [
             PartFault.Of(
                 part,
                 prefix + "open",
                 FaultKind.Open,
                 words + " open",
-                2,
+                2 * often,
                 nodes,
                 new ParameterChange(Ohms, ChangeRule.Set, double.PositiveInfinity)
             ),
@@ -85,7 +89,7 @@ internal sealed class IgnitionWinding
                 prefix + "weak",
                 FaultKind.Feeble,
                 words + ": turns shorted, weak magnet or wide gap",
-                1.5,
+                1.5 * often,
                 nodes,
                 new ParameterChange(Ohms, ChangeRule.MultiplyBySeverity),
                 new ParameterChange(Peak, ChangeRule.MultiplyBySeverity)

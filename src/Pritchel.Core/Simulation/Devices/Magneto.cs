@@ -19,6 +19,9 @@ internal sealed class Magneto(Part part, PartFigures figures)
 {
     private const double PeakVoltsPer1000 = 60;
 
+    // The coil is the last of plug, stop lead, switch and coil: common practice, no source.
+    private const double CoilsFail = 0.35;
+
     // Turns of the secondary to one of the primary, from memory: what makes twenty kilovolts throws some 250 V on the kill lead.
     private const double Ratio = 80;
 
@@ -108,7 +111,7 @@ internal sealed class Magneto(Part part, PartFigures figures)
     public KillTerminal Terminal(Circuit circuit) =>
         new(circuit.NodeOf(part.At("kill")), circuit.NodeOf(part.At("case")), Faults().First());
 
-    public override IEnumerable<Fault> Faults() => [.. primary.Faults("", "primary"), .. high.Faults()];
+    public override IEnumerable<Fault> Faults() => [.. primary.Faults("", "primary", CoilsFail), .. high.Faults()];
 
     private bool IsPassed(CircuitState state) => state.Passed is null || ReferenceEquals(state.Passed, this);
 

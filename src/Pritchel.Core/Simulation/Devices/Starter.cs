@@ -112,6 +112,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
 
     public override IEnumerable<Fault> Faults()
     {
+        // Last among what stops cranking, after battery, joints, contacts and cables: common practice, no source.
         var repair = part.Repaired(RepairKind.ServiceStarter);
         yield return new Fault
         {
@@ -119,7 +120,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
             Kind = FaultKind.Open,
             Words = part.Name + ": brushes or winding open",
             Repair = repair,
-            Rate = 4,
+            Rate = 1.5,
             Changes = [new(armature, ChangeRule.Set, double.PositiveInfinity)],
             Nodes = nodes,
             ComesAndGoes = true,
@@ -130,7 +131,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
             Kind = FaultKind.Stalled,
             Words = part.Name + ": fed but locked, or the engine is seized",
             Repair = repair,
-            Rate = 2,
+            Rate = 0.7,
             Changes = [new(locked, ChangeRule.Set, 1)],
             Nodes = nodes,
         };
@@ -140,7 +141,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
             Kind = FaultKind.Dragging,
             Words = part.Name + ": dragging",
             Repair = repair,
-            Rate = 2,
+            Rate = 1,
             Severity = new Severity(1.6, 5),
             Changes = [new(friction, ChangeRule.MultiplyBySeverity)],
             Nodes = nodes,
@@ -151,7 +152,7 @@ internal sealed class Starter(Part part, PartFigures figures) : Device, INamedDe
             Kind = FaultKind.HighResistance,
             Words = part.Name + ": brushes worn",
             Repair = repair,
-            Rate = 2,
+            Rate = 0.8,
             Severity = new Severity(0.05, 10),
             Changes = [new(armature, ChangeRule.AddSeverity)],
             Nodes = nodes,

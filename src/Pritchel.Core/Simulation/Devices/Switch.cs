@@ -77,9 +77,9 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
         {
             Id = new FaultId(of, "welded"),
             Kind = FaultKind.StuckClosed,
-            Words = words + ": stays closed",
+            Words = words + ": stays closed, or its arm moves it too little",
             Repair = repair,
-            Rate = 0.5,
+            Rate = 1.5,
             Changes = [new(pole.Welded, ChangeRule.Set, 1)],
             Nodes = pole.Nodes,
         };

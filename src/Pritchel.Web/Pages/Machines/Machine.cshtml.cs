@@ -60,8 +60,8 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
     /// <summary>What the machine does.</summary>
     public Outcome Outcome { get; private set; } = null!;
 
-    /// <summary>Speed asked for.</summary>
-    public double Speed { get; private set; }
+    /// <summary>Speed asked for of each engine, in revolutions a minute.</summary>
+    public IReadOnlyDictionary<EngineId, double> Speeds { get; private set; } = new Dictionary<EngineId, double>();
 
     /// <summary>Fault planted, or null.</summary>
     public Fault? Planted { get; private set; }
@@ -89,7 +89,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         (Entry, Circuit, Machine) = (found, found.Circuit, found.Machine);
         View = View is "switches" or "line" ? View : "loom";
         Setting = Circuit.Setting(Asked());
-        Speed = SpeedAsked();
+        Speeds = SpeedsAsked();
         Planted = Circuit.Faults.FirstOrDefault(f => f.Id.Text == Fault);
         if (Planted is null && !string.IsNullOrEmpty(Fault))
         {
@@ -186,24 +186,33 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
             );
     }
 
-    /// <summary>Speeds to offer, with what each is; one asked for by address stands among them.</summary>
-    public IEnumerable<(double Rpm, string Words)> Speeds
+    /// <summary>Speeds to offer of an engine, with what each is; the one it has stands among them.</summary>
+    public IEnumerable<(double Rpm, string Words)> Offered(Engine engine)
     {
-        get
-        {
-            List<(double Rpm, string Words)> speeds = [(0, "at rest")];
-            if (Machine.Engines is [var engine, ..])
-            {
-                speeds.Add((engine.CrankRpm, $"cranking {engine.CrankRpm:0} rpm"));
-                speeds.Add((engine.IdleRpm, $"idle {engine.IdleRpm:0} rpm"));
-                speeds.Add((engine.WorkRpm, $"work {engine.WorkRpm:0} rpm"));
-            }
-
-            return speeds.Exists(s => Math.Abs(s.Rpm - Speed) < 0.5)
-                ? speeds
-                : speeds.Append((Speed, $"{Speed:0} rpm"));
-        }
+        List<(double Rpm, string Words)> speeds =
+        [
+            (0, "at rest"),
+            (engine.CrankRpm, $"cranking {engine.CrankRpm:0} rpm"),
+            (engine.IdleRpm, $"idle {engine.IdleRpm:0} rpm"),
+            (engine.WorkRpm, $"work {engine.WorkRpm:0} rpm"),
+        ];
+        var now = Speeds[engine.Id];
+        return speeds.Exists(s => Math.Abs(s.Rpm - now) < 0.5) ? speeds : speeds.Append((now, $"{now:0} rpm"));
     }
+
+    /// <summary>How fast the engines turn, in words.</summary>
+    public string SpeedWords =>
+        Speeds.Values.All(s => s <= 0) ? "engine at rest"
+        : Circuit.Engines.Count == 1 ? $"{Speeds.Values.First():0} rpm"
+        : string.Join(
+            ", ",
+            Circuit.Engines.Select(e => $"{e.Name} {(Speeds[e.Id] > 0 ? $"{Speeds[e.Id]:0} rpm" : "at rest")}")
+        );
+
+    /// <summary>Field of an engine's speed: one for all where there is but one.</summary>
+    public string SpeedField(Engine engine) => Circuit.Engines.Count == 1 ? "rpm" : SpeedPrefix + engine.Id;
+
+    private const string SpeedPrefix = "rpm.";
 
     /// <summary>Lines to offer: through what takes current now, and of every kill lead.</summary>
     public IEnumerable<(string Value, string Words)> Lines =>
@@ -272,22 +281,35 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         return asked;
     }
 
-    private double SpeedAsked()
+    /// <summary>Speed of each engine: its own where it is asked for, or else that asked for of all.</summary>
+    private Dictionary<EngineId, double> SpeedsAsked()
     {
-        if (string.IsNullOrWhiteSpace(Rpm))
+        var all = SpeedAsked("Speed", Rpm);
+        return Circuit.Engines.ToDictionary(
+            e => e.Id,
+            e =>
+                Request.Query[SpeedPrefix + e.Id].ToString() is { Length: > 0 } own
+                    ? SpeedAsked($"Speed of the {e.Name}", own)
+                    : all
+        );
+    }
+
+    private double SpeedAsked(string field, string? asked)
+    {
+        if (string.IsNullOrWhiteSpace(asked))
         {
             return 0;
         }
 
         if (
-            double.TryParse(Rpm, NumberStyles.Float, CultureInfo.InvariantCulture, out var rpm)
+            double.TryParse(asked, NumberStyles.Float, CultureInfo.InvariantCulture, out var rpm)
             && rpm is >= 0 and <= FastestRpm
         )
         {
             return rpm;
         }
 
-        Problems.Add($"Speed: allowed 0 to {FastestRpm} rpm.");
+        Problems.Add($"{field}: allowed 0 to {FastestRpm} rpm.");
         return 0;
     }
 
@@ -298,7 +320,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         {
             Circuit = Circuit,
             Settings = [Circuit.Setting(null), Setting],
-            Speeds = Circuit.Engines.ToDictionary(e => e.Id, _ => new Rpm(Speed)),
+            Speeds = Circuit.Engines.ToDictionary(e => e.Id, e => new Rpm(Speeds[e.Id])),
             Faults = Planted is null ? [] : [new PlantedFault(Planted, Middling)],
         };
         State = new CircuitState(@case.Wired);

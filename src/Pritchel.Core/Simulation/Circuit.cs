@@ -166,6 +166,9 @@ public sealed class Circuit
 
     internal IIgnition[] IgnitionDevices { get; }
 
+    /// <summary>Whether it makes sparks: a diesel does not.</summary>
+    public bool HasIgnition => IgnitionDevices.Length > 0;
+
     /// <summary>Magnetos in the order the magnet passes them; one null where nothing needs telling apart.</summary>
     internal Device?[] Passings { get; }
 

@@ -70,7 +70,7 @@ public static class LookWords
             RepairKind.CleanJoint => "move it; look for green and brown",
             RepairKind.RenewCavity => "apart: spread socket, pin pushed back, green, wet; latched?",
             RepairKind.BrightenGround => "tight, bright, no paint under it",
-            RepairKind.ReplaceSwitch => "does its plunger travel all the way; plug on, dry",
+            RepairKind.ReplaceSwitch => "does it move all the way and come back; its plug on, dry inside",
             RepairKind.ReplaceFuse => "out and held to the light; clips tight",
             RepairKind.ServiceBattery => "posts, level, swollen case",
             RepairKind.ServiceStarter => "post nut, brushes' dust, burnt smell",

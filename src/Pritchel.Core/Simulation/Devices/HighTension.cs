@@ -59,7 +59,9 @@ internal sealed class HighTension
 
     /// <summary>Why its plug does not spark, when the coil makes enough.</summary>
     public string? WhyNot(CircuitState state) =>
-        Effect(state).Level >= 1 ? null : $"{part.Name}: {state[toHand]:0.0} kV to hand of {state[needed]:0.0} needed";
+        Effect(state).Level >= 1 ? null
+        : state[toHand] < 0.05 ? $"{part.Name} makes no high voltage"
+        : $"{part.Name} makes {state[toHand]:0.0} kV of the {state[needed]:0.0} that its plug needs";
 
     /// <summary>What a spark tester stands in for.</summary>
     public IEnumerable<ParameterId> ReplacedBy(SparkTesterAt at)

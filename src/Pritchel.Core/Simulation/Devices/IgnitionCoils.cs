@@ -142,7 +142,7 @@ internal sealed class ExciterWinding(Part part, PartFigures figures) : LoneIgnit
             (part, figures) => new ExciterWinding(part, figures)
         );
 
-    private protected override string Words => "exciter winding";
+    private protected override string Words => "winding";
 
     private protected override IgnitionWinding Make(Declaration declaration) =>
         new(
@@ -171,7 +171,7 @@ internal sealed class Pickup(Part part, PartFigures figures) : LoneIgnitionWindi
             (part, figures) => new Pickup(part, figures)
         );
 
-    private protected override string Words => "pickup winding";
+    private protected override string Words => "winding";
 
     private protected override IgnitionWinding Make(Declaration declaration) =>
         new(declaration, Part, ("", "+", "-"), figures["peakVoltsPer1000Rpm"], figures["ohms"], 0);

@@ -101,7 +101,7 @@ internal sealed class Winding
     /// <summary>Open, shorted turns, and to the core if it has one.</summary>
     public IEnumerable<Fault> Faults(string words, TerminalAddress? core)
     {
-        var (prefix, said) = name.Length == 0 ? ("", words) : (name + "-", $"{words} {name}");
+        var (prefix, said) = name.Length == 0 ? ("", words) : (name + "-", $"{words}, {name} part");
         yield return PartFault.Of(
             part,
             prefix + "open",

@@ -42,6 +42,51 @@ public class SymptomsTests
     }
 
     /// <summary>Without its pump an engine comes to no speed but that of its starter: by hand.</summary>
+    /// <summary>
+    /// By hand from the drawings: the tractor's start line runs through brake and blade switch, the outboard's through its
+    /// lever's switch, the scooter's through either brake lever. Nothing on a stand refuses but its button.
+    /// </summary>
+    [Theory]
+    [InlineData("orchard-tractor-4", "turns by itself|though brake up|though blades engaged|though key at OFF")]
+    [InlineData("tide-outboard-3", "turns by itself|though lever ahead|though key at OFF")]
+    [InlineData("quay-scooter-3", "turns by itself|though front lever free|though start let go|though key at OFF")]
+    [InlineData("run-stand-1", "turns by itself|though start let go")]
+    [InlineData("hedgerow-mower-2", "")]
+    public void A_starter_that_turns_when_it_must_not_can_be_told(string machine, string expected)
+    {
+        var told = Symptoms
+            .Of(Shipped.Circuit(machine))
+            .Where(s => s is { Group: CircuitGroup.Starting, Duty.Refuses: true })
+            .Select(s => s.Duty.Complaint!)
+            .ToList();
+        var wanted = expected.Split('|', StringSplitOptions.RemoveEmptyEntries);
+        Assert.All(wanted, w => Assert.Contains(told, t => t.Contains(w, StringComparison.OrdinalIgnoreCase)));
+        Assert.All(told, t => Assert.Contains(wanted, w => t.Contains(w, StringComparison.OrdinalIgnoreCase)));
+    }
+
+    /// <summary>
+    /// Cranking with the brake up wants the brake's contact stuck, or the solenoid's welded; a short past the switch besides.
+    /// </summary>
+    [Fact]
+    public void Cranking_past_an_interlock_is_put_down_to_what_can_give_it()
+    {
+        var kit = DiagnosisKit.Build(Shipped.Tractor, new DutyId("refuses-starter-brake-0"), []);
+        var beliefs = Diagnosis.Inference.Beliefs.Weigh(
+            kit.Table,
+            new Complaint
+            {
+                Duty = new DutyId("refuses-starter-brake-0"),
+                Heard = Heard.Nothing,
+                Failed = 3,
+                Tried = 3,
+            },
+            Meter.Ordinary,
+            []
+        );
+        var leading = beliefs.Suspects.Where(s => s.Share > 0.05).Select(s => s.Repair?.Id.Text).ToList();
+        Assert.Equal(["part:brake", "part:solenoid"], leading.Order());
+    }
+
     [Fact]
     public void A_fuel_pump_is_looked_for_while_the_engine_is_cranked()
     {

@@ -98,6 +98,11 @@ public sealed class Symptoms
             FindSpark(part);
         }
 
+        foreach (var part in parts.Where(p => KindOf(p) == EffectKind.Turns))
+        {
+            FindStill(part);
+        }
+
         foreach (var part in parts.Where(p => KindOf(p) == EffectKind.LetsRun))
         {
             FindFuel(part);
@@ -150,14 +155,68 @@ public sealed class Symptoms
                         stop,
                         part,
                         DutySpeed.Idle,
-                        $"Runs on with {(control.Says?.GetValueOrDefault(control.Positions[position])
-                                    ?? $"{control.Name.ToLowerInvariant()} at {control.Positions[position]}")} ({part.Name})",
+                        $"Runs on with {Worded(control, position)} ({part.Name})",
                         refuses: true
                     );
                 }
             }
         }
     }
+
+    /// <summary>A starter stays still with everything at rest, and wherever one interlock refuses it.</summary>
+    private void FindStill(Part part)
+    {
+        var own = circuit.Machine.Duties.FirstOrDefault(d => d.Load == part.Id);
+        var go = own is null ? First(s => Level(part, s, DutySpeed.Rest) > 0) : circuit.Setting(own.Setting);
+        if (go is null || Level(part, circuit.Setting(null), DutySpeed.Rest) > 0)
+        {
+            return;
+        }
+
+        Add(
+            CircuitGroup.Starting,
+            "not-" + part.Id,
+            $"{SymptomWords.Said(part)} stays still",
+            circuit.Setting(null),
+            part,
+            DutySpeed.Rest,
+            $"{SymptomWords.Said(part)} turns by itself, or stays in",
+            refuses: true
+        );
+        for (var c = 0; c < go.Count; c++)
+        {
+            var control = circuit.Machine.Controls[c];
+
+            // What springs back is let go; anything else may be moved to wherever it refuses.
+            var springs = control.Held.Contains(control.Positions[go[c]]);
+            foreach (var position in Enumerable.Range(0, control.Positions.Count).Where(p => p != go[c]))
+            {
+                if (springs && control.Positions[position] != control.Rest)
+                {
+                    continue;
+                }
+
+                var refused = go.With(c, position);
+                if (Level(part, refused, DutySpeed.Rest) <= 0)
+                {
+                    Add(
+                        CircuitGroup.Starting,
+                        $"refuses-{part.Id}-{control.Id}-{position}",
+                        $"{SymptomWords.Said(part)} stays still: {Worded(control, position)}",
+                        refused,
+                        part,
+                        DutySpeed.Rest,
+                        $"Cranks though {Worded(control, position)}{(own is null || circuit.Engines.Count < 2 ? "" : $" ({part.Name})")}",
+                        refuses: true
+                    );
+                }
+            }
+        }
+    }
+
+    private static string Worded(Control control, int position) =>
+        control.Says?.GetValueOrDefault(control.Positions[position])
+        ?? $"{control.Name.ToLowerInvariant()} at {control.Positions[position]}";
 
     private void FindFuel(Part part)
     {

@@ -48,7 +48,7 @@ test("without scripts the same page works by its button", async () => {
   await page.goto(`${app.url}/machines/hedgerow-mower-2`);
   await page.selectOption("select[name='c.lever']", "held");
   await page.selectOption("select[name='rpm']", { index: 3 });
-  await page.click("text=Move");
+  await page.click("button:text-is('Move')");
   assert.match(await does(page), /● sparks/);
 });
 

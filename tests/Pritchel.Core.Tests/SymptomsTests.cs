@@ -83,6 +83,9 @@ public class SymptomsTests
             Meter.Ordinary,
             []
         );
+        // Whatever is tried, the engine may turn, and its caution stands first.
+        Assert.All(kit.Table.Conditions.Where(c => !c.Observable.WantsDeadCircuit), c => Assert.True(c.MayTurnEngine));
+        Assert.Equal([Heard.Nothing, Heard.Works], Symptoms.MayBeHeard(Simulation.EffectKind.Turns, kit.Table.Duty));
         var leading = beliefs.Suspects.Where(s => s.Share > 0.05).Select(s => s.Repair?.Id.Text).ToList();
         Assert.Equal(["part:brake", "part:solenoid"], leading.Order());
     }

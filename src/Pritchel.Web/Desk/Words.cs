@@ -40,6 +40,8 @@ public static class DutyWords
     private static string Of(Heard heard, EffectKind effect, bool refuses) =>
         (heard, effect, refuses) switch
         {
+            (Heard.Nothing, EffectKind.Turns, true) => "It turns all the same",
+            (Heard.Works, EffectKind.Turns, true) => "Stays still just now",
             (_, EffectKind.Turns, _) => Of(heard),
             (Heard.Nothing, EffectKind.Sparks, true) => "Runs on",
             (Heard.Works, EffectKind.Sparks, true) => "Stops just now",

@@ -73,7 +73,7 @@ public sealed class Symptoms
     public static IReadOnlyList<Heard> MayBeHeard(EffectKind effect, Duty duty) =>
         (effect, duty.Refuses) switch
         {
-            (EffectKind.Turns, _) => [Heard.Nothing, Heard.OneClick, Heard.Chatter, Heard.Slow, Heard.Works],
+            (EffectKind.Turns, false) => [Heard.Nothing, Heard.OneClick, Heard.Chatter, Heard.Slow, Heard.Works],
             (EffectKind.Sparks, false) => [Heard.Nothing, Heard.Slow, Heard.WillNotStart, Heard.Works],
             (EffectKind.LetsRun, false) => [Heard.Nothing, Heard.WillNotStart, Heard.Works],
             (EffectKind.Charges, false) => [Heard.Nothing, Heard.Slow, Heard.Works],

@@ -9,7 +9,7 @@ namespace Pritchel.Core.Diagnosis.Procedures;
 /// <summary>A setting in which readings are taken, after the duty has been tried once, and what is done for it.</summary>
 /// <param name="Setting">Positions of the controls.</param>
 /// <param name="IsDuty">Whether this is the failing setting itself.</param>
-/// <param name="MayTurnEngine">Whether a sound machine's engine would turn in it.</param>
+/// <param name="MayTurnEngine">Whether the engine may turn in it: a sound machine's would, or the complaint is that it does.</param>
 /// <param name="Words">In words, for the test card.</param>
 /// <param name="Held">Controls to be held.</param>
 public sealed record Condition(

@@ -123,7 +123,11 @@ public sealed class TestedDuty
         var state = new CircuitState(Circuit);
         state.Begin(Circuit.NominalParameters());
         state.Move(setting);
-        var turns = Circuit.Devices.Any(d => d.Effect(state) is { Kind: EffectKind.Turns, Level: > 0 });
+
+        // A starter that turns when it must not may do so in any setting that is fed.
+        var turns =
+            (Duty.Refuses && Effect == EffectKind.Turns)
+            || Circuit.Devices.Any(d => d.Effect(state) is { Kind: EffectKind.Turns, Level: > 0 });
         return new Condition(
             setting,
             isDuty,

@@ -42,7 +42,17 @@ public sealed class Opening(
     }
 
     /// <inheritdoc/>
-    public Task StopAsync(CancellationToken cancellationToken) => stopping.CancelAsync();
+    public async Task StopAsync(CancellationToken cancellationToken)
+    {
+        try
+        {
+            await stopping.CancelAsync();
+        }
+        catch (ObjectDisposedException)
+        {
+            // Whoever runs the host may dispose of it while whoever stopped it still asks its services, one by one.
+        }
+    }
 
     /// <inheritdoc/>
     public void Dispose() => stopping.Dispose();

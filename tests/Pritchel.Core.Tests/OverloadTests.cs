@@ -89,16 +89,7 @@ public class OverloadTests
         string expected
     )
     {
-        var circuit = new SmallMachine()
-            .Battery("coldCrankingAmps", 1500)
-            .InLine("one", "fuse", "ratingAmps", first)
-            .InLine("two", "fuse", "ratingAmps", second)
-            .Load("load", "load", "ohms", ohms)
-            .Wire("key.A", "one.1")
-            .Wire("one.2", "two.1")
-            .Wire("two.2", "load.+")
-            .Wire("load.-", "frame.bolt")
-            .Compile();
+        var circuit = InARow(("fuse", first), ("fuse", second), ohms);
         var state = Settled(circuit, Shipped.Setting(circuit, ("key", "ON")));
         Assert.Equal(expected == "small" && first < second ? 1 : 0, state.StateAt(circuit.StateOf(Texts.Part("one"))));
         Assert.Equal(expected == "small" && second < first ? 1 : 0, state.StateAt(circuit.StateOf(Texts.Part("two"))));
@@ -122,16 +113,7 @@ public class OverloadTests
         string opens
     )
     {
-        var circuit = new SmallMachine()
-            .Battery("coldCrankingAmps", 1500)
-            .InLine("one", one, "ratingAmps", oneAmps)
-            .InLine("two", two, "ratingAmps", twoAmps)
-            .Load("load", "load", "ohms", ohms)
-            .Wire("key.A", "one.1")
-            .Wire("one.2", "two.1")
-            .Wire("two.2", "load.+")
-            .Wire("load.-", "frame.bolt")
-            .Compile();
+        var circuit = InARow((one, oneAmps), (two, twoAmps), ohms);
         var state = Settled(circuit, Shipped.Setting(circuit, ("key", "ON")));
         Assert.Equal(opens == "one" ? 1 : 0, state.StateAt(circuit.StateOf(Texts.Part("one"))));
         Assert.Equal(opens == "two" ? 1 : 0, state.StateAt(circuit.StateOf(Texts.Part("two"))));
@@ -204,6 +186,19 @@ public class OverloadTests
         var afloat = machine.Wires.Count(w => w.NoMetal == true) * 3 > machine.Wires.Count;
         Assert.True(guards.Count == 0 || afloat || opened > 10, $"only {opened} cases opened anything");
     }
+
+    /// <summary>A large battery, its key, two guards "one" and "two" and a load, in a row.</summary>
+    private static Circuit InARow((string Kind, double Amps) one, (string Kind, double Amps) two, double ohms) =>
+        new SmallMachine()
+            .Battery("coldCrankingAmps", 1500)
+            .InLine("one", one.Kind, "ratingAmps", one.Amps)
+            .InLine("two", two.Kind, "ratingAmps", two.Amps)
+            .Load("load", "load", "ohms", ohms)
+            .Wire("key.A", "one.1")
+            .Wire("one.2", "two.1")
+            .Wire("two.2", "load.+")
+            .Wire("load.-", "frame.bolt")
+            .Compile();
 
     private static double Rating(Part part) => part.Values!["ratingAmps"];
 

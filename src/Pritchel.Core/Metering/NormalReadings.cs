@@ -51,10 +51,7 @@ public static class NormalReadings
         {
             var setting = circuit.Setting(duty.Setting);
             var line = LinePath.Through(circuit, setting, duty.Load);
-            var state = new CircuitState(circuit);
-            state.Begin(circuit.NominalParameters());
-            state.Move(circuit.Setting(null));
-            state.Move(setting);
+            var state = Settled(circuit, setting, DutySpeed.Rest);
             var below = Below(circuit, state);
             readings.Add(
                 new DutyReadings(

@@ -71,14 +71,18 @@ internal static class TestLamp
         };
         var state = new CircuitState(unwound.Wired);
         unwound.Settle(state);
-        var joins = Joins(state).ToLookup(j => j.A, j => j.B);
-        var ground = Reach(circuit.KillLeads.Select(l => l.Ground).Append(circuit.Reference), joins, []);
-        var live = Reach(circuit.KillLeads.Select(l => l.Kill).Where(k => !ground.Contains(k)), joins, ground);
+        var joins = NodeLinks.Both(Joins(state));
+        var ground = NodeLinks.Reached(circuit.KillLeads.Select(l => l.Ground).Append(circuit.Reference), joins);
+        var live = NodeLinks.Reached(
+            circuit.KillLeads.Select(l => l.Kill).Where(k => !ground.Contains(k)),
+            joins,
+            ground
+        );
         live.UnionWith(structural);
         return live;
     }
 
-    /// <summary>Nodes that something of few ohms, or a diode, joins, each pair both ways.</summary>
+    /// <summary>Nodes that something of few ohms, or a diode, joins.</summary>
     private static IEnumerable<(int A, int B)> Joins(CircuitState state)
     {
         var circuit = state.Circuit;
@@ -89,21 +93,6 @@ internal static class TestLamp
         var diodes = circuit
             .PartsThat(PartTraits.IsOneWay)
             .Select(p => (circuit.NodeOf(p.Addresses.First()), circuit.NodeOf(p.Addresses.Last())));
-        return metal.Concat(diodes).SelectMany(j => new[] { j, (j.Item2, j.Item1) });
-    }
-
-    private static HashSet<int> Reach(IEnumerable<int> from, ILookup<int, int> joins, HashSet<int> without)
-    {
-        var reached = from.ToHashSet();
-        var open = new Queue<int>(reached);
-        while (open.TryDequeue(out var node))
-        {
-            foreach (var next in joins[node].Where(n => !without.Contains(n) && reached.Add(n)))
-            {
-                open.Enqueue(next);
-            }
-        }
-
-        return reached;
+        return metal.Concat(diodes);
     }
 }

@@ -123,22 +123,22 @@ public sealed partial class CircuitState
         averaged ? waves.RectifiedMean(red, black) : Swing(red, black) * 2 / Math.PI;
 
     /// <summary>
-    /// Half of what volts between two nodes swing by between the positive and the negative peak of ignition windings, where
-    /// no charge winding's wave is followed: taken for a sine's, as along a wave.
+    /// Half of what volts between two nodes swing by between the peaks of ignition windings, where no charge winding's wave is
+    /// followed: taken for a sine's, as along a wave.
     /// </summary>
     private double Swing(int red, int black)
     {
         Span<double> highest = [0];
-        Span<double> swing = [0];
-        Fire([(red, black)], highest, swing);
-        return swing[0] / 2;
+        Span<double> lowest = [0];
+        Turn([(red, black)], highest, lowest, last: Moment.Negative);
+        return (highest[0] - lowest[0]) / 2;
     }
 
     /// <summary>The one of several magnetos that the magnet is passing; null when all windings are passed together.</summary>
     internal Device? Passed { get; private set; }
 
     /// <summary>Takes the ignition through one turn.</summary>
-    public void Fire() => Fire([], []);
+    public void Fire() => Turn([], [], [], last: Moment.Firing);
 
     /// <summary>The same with a peak adapter between two nodes; the highest volts between them, the spark's instant included.</summary>
     public double Fire(int red, int black)
@@ -148,23 +148,34 @@ public sealed partial class CircuitState
         return peak[0];
     }
 
+    /// <summary>The same with peak adapters between several pairs at once.</summary>
+    /// <param name="pairs">Nodes under the red and black leads.</param>
+    /// <param name="peaks">Filled with the highest volts between each pair, either way; as long as the pairs.</param>
+    internal void Fire(IReadOnlyList<(int Red, int Black)> pairs, Span<double> peaks)
+    {
+        var lowest = new double[pairs.Count];
+        Turn(pairs, peaks, lowest, last: Moment.Firing);
+        for (var i = 0; i < pairs.Count; i++)
+        {
+            peaks[i] = Math.Max(Math.Abs(peaks[i]), Math.Abs(lowest[i]));
+        }
+    }
+
     /// <summary>
-    /// Takes the ignition through one turn: windings at their positive and negative peaks, then the instant of the spark;
+    /// Takes the ignition through a turn: windings at their positive and negative peaks, then the instant of the spark;
     /// where several magnetos share a flywheel, each in its turn with the others still. Relays and means stay as they are.
+    /// The highest and lowest volts between pairs of nodes are noted.
     /// </summary>
-    /// <param name="pairs">Nodes under the red and black leads of peak adapters.</param>
-    /// <param name="peaks">Filled with the highest volts between each pair; as long as the pairs.</param>
-    /// <param name="swings">Filled with what volts of each pair swing by from peak to peak of a winding; as long, or empty.</param>
-    internal void Fire(IReadOnlyList<(int Red, int Black)> pairs, Span<double> peaks, Span<double> swings = default)
+    private void Turn(IReadOnlyList<(int Red, int Black)> pairs, Span<double> highest, Span<double> lowest, Moment last)
     {
         var means = averaged;
         averaged = false;
-        peaks.Clear();
-        swings.Clear();
+        highest.Fill(double.NegativeInfinity);
+        lowest.Fill(double.PositiveInfinity);
         foreach (var passed in circuit.Passings)
         {
             Passed = passed;
-            for (var moment = Moment.Positive; moment <= Moment.Firing; moment++)
+            for (var moment = Moment.Positive; moment <= last; moment++)
             {
                 Moment = moment;
                 StampActive();
@@ -177,11 +188,7 @@ public sealed partial class CircuitState
                 for (var i = 0; i < pairs.Count; i++)
                 {
                     var volts = elimination.Drop(pairs[i].Red, pairs[i].Black);
-                    peaks[i] = Math.Max(peaks[i], Math.Abs(volts));
-                    if (i < swings.Length)
-                    {
-                        Widen(ref swings[i], moment, volts);
-                    }
+                    (highest[i], lowest[i]) = (Math.Max(highest[i], volts), Math.Min(lowest[i], volts));
                 }
             }
         }
@@ -192,20 +199,6 @@ public sealed partial class CircuitState
         if (!means)
         {
             SolveInstant();
-        }
-    }
-
-    private double positive;
-
-    private void Widen(ref double swing, Moment moment, double volts)
-    {
-        if (moment == Moment.Positive)
-        {
-            positive = volts;
-        }
-        else if (moment == Moment.Negative)
-        {
-            swing = Math.Max(swing, Math.Abs(positive - volts));
         }
     }
 

@@ -51,28 +51,15 @@ public sealed class Topology
             .Where(d => d.Exists(ignited.Value.Contains));
 
     /// <summary>Nodes that the loom itself joins to some, through no part but couplings and splices.</summary>
-    public HashSet<int> MetalOf(IEnumerable<int> from)
-    {
-        var reached = from.ToHashSet();
-        var open = new Queue<int>(reached);
-        while (open.TryDequeue(out var node))
-        {
-            foreach (var next in links.Value[node].Where(reached.Add))
-            {
-                open.Enqueue(next);
-            }
-        }
-
-        return reached;
-    }
+    public HashSet<int> MetalOf(IEnumerable<int> from) => NodeLinks.Reached(from, links.Value);
 
     private ILookup<int, int> Links() =>
-        circuit
-            .Machine.Wires.SelectMany(w =>
-                new (PointId, PointId)[] { (w.From.At, w.Id.From), (w.Id.From, w.Id.To), (w.Id.To, w.To.At) }
-            )
-            .Concat(circuit.Machine.Parts.SelectMany(Cavity.Of).Select(c => ((PointId)c.A, (PointId)c.B)))
-            .Select(l => (A: circuit.NodeOf(l.Item1), B: circuit.NodeOf(l.Item2)))
-            .SelectMany(l => new[] { l, (A: l.B, B: l.A) })
-            .ToLookup(l => l.A, l => l.B);
+        NodeLinks.Both(
+            circuit
+                .Machine.Wires.SelectMany(w =>
+                    new (PointId, PointId)[] { (w.From.At, w.Id.From), (w.Id.From, w.Id.To), (w.Id.To, w.To.At) }
+                )
+                .Concat(circuit.Machine.Parts.SelectMany(Cavity.Of).Select(c => ((PointId)c.A, (PointId)c.B)))
+                .Select(l => (circuit.NodeOf(l.Item1), circuit.NodeOf(l.Item2)))
+        );
 }

@@ -13,11 +13,11 @@ internal sealed class Waves
     private const int FineSteps = 48;
     private const int RoughSteps = 24;
 
-    private const int MostPeriods = 16;
+    private const int MostPeriods = 64;
 
     // A winding with little ohms lets a false direct current go over many periods. It goes by the same share in each, so
     // from three of them where it ends is known.
-    private const int MostPeriodsOfSlow = 64;
+    private const int ForeseenFrom = 15;
     private const int PeriodsToForesee = 4;
     private const double RepeatsWithin = 5e-6;
 
@@ -134,8 +134,7 @@ internal sealed class Waves
         state.BeginWave(heldBack, first: !turn.HasRun);
         Array.Clear(lastStep);
         var repeats = false;
-        var limit = turn.HasRun ? most : MostPeriods;
-        for (var period = 0; period < (limit == MostPeriods ? MostPeriodsOfSlow : limit) && !repeats; period++)
+        for (var period = 0; period < (turn.HasRun ? most : MostPeriods) && !repeats; period++)
         {
             for (var step = 0; step < steps; step++)
             {
@@ -153,7 +152,7 @@ internal sealed class Waves
 
             repeats = Repeats(turn) && period > 0;
             state.Save(turn.Ends(period));
-            if (!repeats && period >= MostPeriods - 1 && period % PeriodsToForesee == 0)
+            if (!repeats && period > ForeseenFrom && period % PeriodsToForesee == 0)
             {
                 state.Restore(turn.Foreseen(period));
             }

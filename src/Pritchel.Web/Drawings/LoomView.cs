@@ -29,12 +29,12 @@ public sealed record LoomView(
             page.Machine,
             page.Chosen,
             page.At is { Length: > 0 } at ? PointId.Of(at) : null,
-            page.Volts,
+            point => page.Standing.Direct(page.Circuit.NodeOf(point)),
             wire => page.With(("wire", wire.Id.Text)),
             address => page.With(("at", address.Text))
         )
         {
-            Alternating = page.Alternating,
+            Alternating = point => page.Standing.Alternating(page.Circuit.NodeOf(point)),
         };
 
     /// <summary>Place whose terminals are lit, by id, or null.</summary>

@@ -91,72 +91,64 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
     public override IEnumerable<Fault> Faults()
     {
-        var repair = part.Repaired(RepairKind.ReplacePart);
-        yield return new Fault
+        Fault Of(string id, FaultKind kind, string words, double rate, (int, int) nodes, ParameterChange change) =>
+            PartFault.Of(part, id, kind, words, rate, nodes, change);
+        yield return Of(
+            "coil-open",
+            FaultKind.Open,
+            "coil open",
+            2,
+            coilNodes,
+            new(coil, ChangeRule.Set, double.PositiveInfinity)
+        );
+        foreach (
+            var contact in new[]
+            {
+                Of(
+                    "contact-open",
+                    FaultKind.Open,
+                    "contact burnt away",
+                    2,
+                    madeNodes,
+                    new(made, ChangeRule.Set, double.PositiveInfinity)
+                ),
+                Of(
+                    "contact-resistive",
+                    FaultKind.HighResistance,
+                    "contact burnt",
+                    3,
+                    madeNodes,
+                    new(made, ChangeRule.AddSeverity)
+                ) with
+                {
+                    Severity = new Severity(0.1, 100),
+                    Weakness = Weakness.Age | Weakness.Salt | Weakness.Damp,
+                },
+                Of(
+                    "rest-contact-open",
+                    FaultKind.Open,
+                    "contact at rest burnt away",
+                    1,
+                    brokenNodes,
+                    new(broken, ChangeRule.Set, double.PositiveInfinity)
+                ),
+                Of(
+                    "stuck",
+                    FaultKind.Open,
+                    "armature sticks, does not pull in",
+                    1,
+                    madeNodes,
+                    new(stuck, ChangeRule.Set, 1)
+                ),
+                Of("welded", FaultKind.StuckClosed, "contact welded", 1.5, madeNodes, new(welded, ChangeRule.Set, 1)),
+            }
+        )
         {
-            Id = part.Fault("coil-open"),
-            Kind = FaultKind.Open,
-            Words = part.Name + ": coil open",
-            Repair = repair,
-            Rate = 2,
-            Changes = [new(coil, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = coilNodes,
-        };
-        yield return new Fault
-        {
-            Id = part.Fault("contact-open"),
-            Kind = FaultKind.Open,
-            Words = part.Name + ": contact burnt away",
-            Repair = repair,
-            Rate = 2,
-            Changes = [new(made, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = madeNodes,
-            ComesAndGoes = true,
-        };
-        yield return new Fault
-        {
-            Id = part.Fault("contact-resistive"),
-            Kind = FaultKind.HighResistance,
-            Words = part.Name + ": contact burnt",
-            Repair = repair,
-            Rate = 3,
-            Severity = new Severity(0.1, 100),
-            Changes = [new(made, ChangeRule.AddSeverity)],
-            Nodes = madeNodes,
-            ComesAndGoes = true,
-        };
-        yield return new Fault
-        {
-            Id = part.Fault("rest-contact-open"),
-            Kind = FaultKind.Open,
-            Words = part.Name + ": contact at rest burnt away",
-            Repair = repair,
-            Rate = 1,
-            Changes = [new(broken, ChangeRule.Set, double.PositiveInfinity)],
-            Nodes = brokenNodes,
-            ComesAndGoes = true,
-        };
-        yield return new Fault
-        {
-            Id = part.Fault("stuck"),
-            Kind = FaultKind.Open,
-            Words = part.Name + ": armature sticks, does not pull in",
-            Repair = repair,
-            Rate = 1,
-            Changes = [new(stuck, ChangeRule.Set, 1)],
-            Nodes = madeNodes,
-            ComesAndGoes = true,
-        };
-        yield return new Fault
-        {
-            Id = part.Fault("welded"),
-            Kind = FaultKind.StuckClosed,
-            Words = part.Name + ": contact welded",
-            Repair = repair,
-            Rate = 1.5,
-            Changes = [new(welded, ChangeRule.Set, 1)],
-            Nodes = madeNodes,
-            ComesAndGoes = true,
-        };
+            yield return contact with
+            {
+                ComesAndGoes = true,
+                Weakness = contact.Weakness | Weakness.Vibration,
+            };
+        }
     }
 }

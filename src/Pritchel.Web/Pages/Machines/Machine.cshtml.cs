@@ -133,43 +133,8 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         return File(System.Text.Encoding.UTF8.GetBytes(svg), "image/svg+xml", $"{id}-{View}.svg");
     }
 
-    /// <summary>
-    /// Volts of a terminal above battery negative, or above the first body where there is no battery; null where it floats or
-    /// hangs on leakage, which a meter would pull away.
-    /// </summary>
-    public double? Volts(PointId address)
-    {
-        var node = Circuit.NodeOf(address);
-        firm ??= FirmMetal.Of(State);
-        var stands = State.IsTurning ? State.Joined(node, Circuit.Reference) : firm.Contains(node);
-        return stands ? State.Drop(node, Circuit.Reference) : null;
-    }
-
-    private FirmMetal? firm;
-
-    /// <summary>
-    /// Alternating volts of a terminal where those are what stands there: above what direct volts are read from, or, where
-    /// nothing joins it to that, above the part's other terminals; null elsewhere.
-    /// </summary>
-    public double? Alternating(PointId address)
-    {
-        const double Least = 1;
-        if (!State.IsTurning)
-        {
-            return null;
-        }
-
-        var node = Circuit.NodeOf(address);
-        var others = State.Joined(node, Circuit.Reference)
-            ? [Circuit.Reference]
-            : Circuit
-                .TerminalsAt(node)
-                .SelectMany(t => Machine.Index.PartAt(t)!.Addresses)
-                .Where(a => Circuit.HasNode(a))
-                .Select(a => Circuit.NodeOf(a));
-        var volts = others.Select(o => State.Alternating(node, o)).DefaultIfEmpty(0).Max();
-        return volts >= Math.Max(Least, Math.Abs(Volts(address) ?? 0)) ? volts : null;
-    }
+    /// <summary>What stands at each node.</summary>
+    public StandingVolts Standing { get; private set; } = null!;
 
     /// <summary>This page's address with some of what is asked changed; null takes a key out.</summary>
     public string With(params (string Key, string? Value)[] changes)
@@ -324,6 +289,8 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
             Faults = Planted is null ? [] : [new PlantedFault(Planted, Middling)],
         };
         State = new CircuitState(@case.Wired);
-        Outcome = Outcome.Of(State, State.FollowStarters(@case.Settle(State)));
+        var settlement = State.FollowStarters(@case.Settle(State));
+        Outcome = Outcome.Of(State, settlement);
+        Standing = new StandingVolts(State);
     }
 }

@@ -1,0 +1,166 @@
+using Pritchel.Core.Networks;
+
+namespace Pritchel.Core.Simulation;
+
+/// <summary>Coming to rest: what wants to switch does so one after another, the fastest first, until nothing does.</summary>
+public sealed partial class CircuitState
+{
+    private Settlement Settle()
+    {
+        StampAll();
+
+        for (var switchings = 0; switchings < visited.Length; switchings++)
+        {
+            var fastest = SolveAndAsk();
+            if (!fastest.Switches)
+            {
+                return Settlement.Settled;
+            }
+
+            visited[switchings] = Fingerprint();
+            opening[switchings] = opens;
+            Switch(fastest);
+            var seen = visited.AsSpan(0, switchings + 1).IndexOf(Fingerprint());
+            if (seen < 0)
+            {
+                continue;
+            }
+
+            // What chatters goes round for ever, and a fuse that is overloaded for a part of every round opens in the end.
+            var last = Soonest(opening.AsSpan(seen, switchings + 1 - seen));
+            if (!last.Switches)
+            {
+                return Settlement.Chatters;
+            }
+
+            Switch(last);
+            switchings = -1;
+        }
+
+        return Settlement.Chatters;
+    }
+
+    private void Switch(Change change)
+    {
+        states[change.State.Index] = change.To;
+        changedSince[change.State.Index]++;
+        StampActive();
+    }
+
+    private Change Soonest(ReadOnlySpan<Change> changes)
+    {
+        var soonest = Change.None;
+        foreach (var change in changes)
+        {
+            if (
+                change.Switches
+                && states[change.State.Index] != change.To
+                && (!soonest.Switches || change.Milliseconds < soonest.Milliseconds)
+            )
+            {
+                soonest = change;
+            }
+        }
+
+        return soonest;
+    }
+
+    /// <summary>
+    /// Solves, lets nonlinear values come to rest and asks for the fastest switching. With waves, which take long, values
+    /// come only near their rest while something still wants to switch.
+    /// </summary>
+    private Change SolveAndAsk()
+    {
+        (hurried, care) = (true, WaveCare.OnTheWay);
+        for (var refinements = 0; ; refinements++)
+        {
+            SolveNow();
+            var (fastest, refined) = Ask();
+            if (!refined && averaged)
+            {
+                (fastest, refined) = AskWithCare(fastest);
+            }
+
+            if (!refined || refinements >= MostRefinements)
+            {
+                return fastest;
+            }
+
+            StampActive();
+        }
+    }
+
+    /// <summary>Before anything is decided on waves, they are followed until they repeat.</summary>
+    private (Change Fastest, bool Refined) AskWithCare(Change fastest)
+    {
+        if (!fastest.Switches)
+        {
+            // Where values need only come near their rest, so do waves.
+            (hurried, care) = (false, IsRough ? WaveCare.Near : WaveCare.Full);
+            SolveNow();
+            return Ask();
+        }
+
+        if (waves.Repeated)
+        {
+            return (fastest, false);
+        }
+
+        care = WaveCare.Near;
+        SolveNow();
+        return Ask();
+    }
+
+    private (Change Fastest, bool Refined) Ask()
+    {
+        var (fastest, refined) = (Change.None, false);
+        opens = Change.None;
+        foreach (var device in averaged ? circuit.SlowDevices : circuit.ActiveDevices)
+        {
+            var change = device.Step(this);
+            refined |= change.Refined;
+            if (change.Switches && (!fastest.Switches || change.Milliseconds < fastest.Milliseconds))
+            {
+                fastest = change;
+            }
+
+            if (change.IsForGood && (!opens.Switches || change.Milliseconds < opens.Milliseconds))
+            {
+                opens = change;
+            }
+        }
+
+        return (fastest, refined);
+    }
+
+    private void StampActive()
+    {
+        foreach (var device in circuit.ActiveDevices)
+        {
+            device.Stamp(this);
+        }
+    }
+
+    /// <summary>How everything stands that switching may come back to (FNV-1a); in a wave, without what the wave itself switches.</summary>
+    private ulong Fingerprint()
+    {
+        var hash = 14695981039346656037UL;
+        void Add(int state) => hash = (hash ^ (uint)state) * 1099511628211UL;
+        if (averaged)
+        {
+            foreach (var state in circuit.SlowStates)
+            {
+                Add(states[state]);
+            }
+        }
+        else
+        {
+            foreach (var state in states)
+            {
+                Add(state);
+            }
+        }
+
+        return hash;
+    }
+}

@@ -37,7 +37,8 @@ public static class DutyWords
     public static IReadOnlyList<(Heard Heard, string Words)> Choices(EffectKind effect, Duty duty) =>
         [.. Symptoms.MayBeHeard(effect, duty).Select(h => (h, Of(h, effect, duty.Refuses)))];
 
-    private static string Of(Heard heard, EffectKind effect, bool refuses) =>
+    /// <summary>What was heard of a duty, in the words it was chosen by.</summary>
+    public static string Of(Heard heard, EffectKind effect, bool refuses) =>
         (heard, effect, refuses) switch
         {
             (Heard.Nothing, EffectKind.Turns, true) => "It turns all the same",

@@ -124,15 +124,14 @@ public sealed class TestedDuty
         state.Begin(Circuit.NominalParameters());
         state.Move(setting);
 
-        // A starter that turns when it must not may do so in any setting that is fed.
-        var turns =
-            (Duty.Refuses && Effect == EffectKind.Turns)
-            || Circuit.Devices.Any(d => d.Effect(state) is { Kind: EffectKind.Turns, Level: > 0 });
+        // A starter that turns when it must not may do so in any setting that is fed; and what is at rest is what refuses it.
+        var mustNot = Duty.Refuses && Effect == EffectKind.Turns;
+        var turns = mustNot || Circuit.Devices.Any(d => d.Effect(state) is { Kind: EffectKind.Turns, Level: > 0 });
         return new Condition(
             setting,
             isDuty,
             turns,
-            setting.Words(Machine),
+            mustNot ? setting.AllWords(Machine) : setting.Words(Machine),
             [.. setting.Held(Machine).Select(c => c.Name)]
         );
     }

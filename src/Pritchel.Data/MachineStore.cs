@@ -55,6 +55,26 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
             .Select(m => m.Json)
             .FirstOrDefaultAsync(cancel);
 
+    /// <summary>Reads a machine file; a variant finds its parent among the machines kept here.</summary>
+    public async Task<MachineReading> ReadAsync(Stream file, CancellationToken cancel = default)
+    {
+        var bytes = new byte[MachineFile.LargestBytes + 1];
+        var length = await file.ReadAtLeastAsync(bytes, bytes.Length, throwOnEndOfStream: false, cancel);
+        var utf8 = bytes.AsMemory(0, length);
+        Machine? parent = null;
+        if (
+            length <= MachineFile.LargestBytes
+            && MachineFile.ParentOf(utf8.Span) is { } id
+            && await FindAsync(id, cancel) is { } entry
+            && await JsonAsync(id, entry.Version, cancel) is { } json
+        )
+        {
+            parent = MachineFile.Read(json).Machine;
+        }
+
+        return MachineFile.Read(utf8.Span, _ => parent);
+    }
+
     /// <summary>Adds a machine, or a new version of it when it differs from the newest.</summary>
     public async Task<MachineEntry> AddAsync(Machine machine, CancellationToken cancel = default)
     {

@@ -59,10 +59,8 @@ public sealed class Opening(
 
     private async Task AddShippedAsync(MachineStore machines, CancellationToken cancel)
     {
-        foreach (var file in ShippedMachines())
+        foreach (var (file, reading) in ShippedMachines.Read())
         {
-            await using var stream = File.OpenRead(file);
-            var reading = MachineFile.Read(stream);
             if (reading.Machine is { } machine)
             {
                 // One that is here already may be the owner's own by now: it is left as it is.
@@ -75,18 +73,12 @@ public sealed class Opening(
             {
                 log.LogError(
                     "Shipped machine {File} was refused: {Problem}",
-                    Path.GetFileName(file),
+                    file,
                     reading.Problems[0]
                 );
             }
         }
     }
-
-    private static IEnumerable<string> ShippedMachines() =>
-        Directory
-            .EnumerateFiles(Path.Combine(AppContext.BaseDirectory, "machines"), "*.json")
-            .Where(f => !f.EndsWith(".schema.json", StringComparison.Ordinal))
-            .Order(StringComparer.Ordinal);
 
     /// <summary>
     /// Tables of the machines in the record: of all their files' duties first, which are what most complaints are of, then of

@@ -8,7 +8,7 @@ namespace Pritchel.Core.Tests;
 /// <summary>A test lamp is kept off everything that a coil's hundreds of volts can reach.</summary>
 public class LampGuardTests
 {
-    public static TheoryData<string> Machines => [.. Shipped.Ids];
+    public static TheoryData<string> Machines => [.. Shipped.Ids, .. Shipped.Variants];
 
     /// <summary>
     /// Kill wires as they are drawn in the file, followed here through wires, cavities, splices and diodes alone: refused in

@@ -9,7 +9,7 @@ public class MachineTruthTests
 {
     private static readonly string Folder = Path.Combine(AppContext.BaseDirectory, "truth");
 
-    public static TheoryData<string> Machines => [.. Shipped.Ids];
+    public static TheoryData<string> Machines => [.. Shipped.Ids, .. Shipped.Variants];
 
     [Theory]
     [MemberData(nameof(Machines))]

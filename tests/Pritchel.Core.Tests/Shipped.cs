@@ -19,17 +19,28 @@ internal static class Shipped
             .Order(StringComparer.Ordinal),
     ];
 
+    /// <summary>Variants of those, read through their parents.</summary>
+    public static IReadOnlyList<string> Variants { get; } =
+    [
+        .. Directory
+            .EnumerateFiles(Path.Combine(AppContext.BaseDirectory, "machines", "variants"), "*.json")
+            .Select(f => Path.GetFileNameWithoutExtension(f)!)
+            .Order(StringComparer.Ordinal),
+    ];
+
     public static Circuit Tractor => Circuit("orchard-tractor-4");
 
     public static Circuit Circuit(string id) => Compiled.GetOrAdd(id, i => Simulation.Circuit.Compile(Read(i)));
 
     public static string Text(string id) =>
-        File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", id + ".json"));
+        File.ReadAllText(
+            Path.Combine(AppContext.BaseDirectory, "machines", Variants.Contains(id) ? "variants" : "", id + ".json")
+        );
 
     public static Machine Read(string id)
     {
-        var reading = MachineFile.Read(Text(id));
-        Assert.Empty(reading.Problems);
+        var reading = MachineFile.Read(Text(id), Read);
+        Assert.True(reading.Problems.Count == 0, string.Join('\n', reading.Problems));
         return reading.Machine!;
     }
 

@@ -22,6 +22,9 @@ public sealed record Machine
     /// <summary>Short name used in addresses: small letters, digits and hyphens.</summary>
     public required MachineId Id { get; init; }
 
+    /// <summary>Machine that its file was written as a difference from; or null. Nothing is looked up there any more.</summary>
+    public MachineId? VariantOf { get; init; }
+
     /// <summary>What the workshop calls it.</summary>
     public required string Name { get; init; }
 

@@ -9,8 +9,11 @@ public static class PartKinds
     /// <summary>A lithium iron phosphate battery.</summary>
     public const string LithiumBattery = "lithium-battery";
 
+    /// <summary>A lead-acid battery with its acid held in glass mats.</summary>
+    public const string AgmBattery = "agm-battery";
+
     /// <summary>Whether a kind is a battery of any sort.</summary>
-    public static bool IsBattery(string kind) => kind is Battery or LithiumBattery;
+    public static bool IsBattery(string kind) => kind is Battery or LithiumBattery or AgmBattery;
 
     /// <summary>A casting or frame.</summary>
     public const string Body = "body";

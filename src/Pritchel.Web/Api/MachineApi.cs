@@ -109,9 +109,7 @@ internal static class MachineApi
             throw new RefusedException("", "The body must be JSON, sent as application/json.");
         }
 
-        using var body = new MemoryStream();
-        await request.Body.CopyToAsync(body, cancel);
-        var reading = MachineFile.Read(body.GetBuffer().AsSpan(0, (int)body.Length));
+        var reading = await store.ReadAsync(request.Body, cancel);
         if (reading.Machine is not { } machine)
         {
             return Results.ValidationProblem(

@@ -140,27 +140,7 @@ public sealed partial class Symptoms
             DutySpeed.Crank,
             $"{SymptomWords.Said(part)}: no spark"
         );
-        for (var c = 0; c < go.Count; c++)
-        {
-            foreach (var position in Enumerable.Range(0, circuit.Machine.Controls[c].Positions.Count))
-            {
-                var stop = go.With(c, position);
-                if (position != go[c] && Level(part, stop, DutySpeed.Idle) < 1 && !stop.Held(circuit.Machine).Any())
-                {
-                    var control = circuit.Machine.Controls[c];
-                    Add(
-                        CircuitGroup.Ignition,
-                        $"stops-{part.Id}-{control.Id}-{position}",
-                        $"{control.Name} at {control.Positions[position]} stops the {part.Name}",
-                        stop,
-                        part,
-                        DutySpeed.Idle,
-                        $"Runs on with {Worded(control, position)} ({part.Name})",
-                        refuses: true
-                    );
-                }
-            }
-        }
+        FindStops(part, go);
     }
 
     private void FindFuel(Part part)

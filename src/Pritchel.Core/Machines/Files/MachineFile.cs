@@ -45,7 +45,8 @@ public static class MachineFile
 
     /// <summary>Reads and validates a machine file.</summary>
     /// <param name="stream">The file; at most <see cref="LargestBytes"/> are read.</param>
-    public static MachineReading Read(Stream stream)
+    /// <param name="parents">Finds the machine that a variant names as its parent; without it, variants are refused.</param>
+    public static MachineReading Read(Stream stream, Func<string, Machine?>? parents = null)
     {
         var buffer = new byte[LargestBytes + 1];
         var length = stream.ReadAtLeast(buffer, buffer.Length, throwOnEndOfStream: false);
@@ -54,14 +55,15 @@ public static class MachineFile
                 "",
                 $"The file is larger than {LargestBytes / 1024 / 1024} MB, the most a machine file may be."
             )
-            : Read(buffer.AsSpan(0, length));
+            : Read(buffer.AsSpan(0, length), parents);
     }
 
     /// <summary>Reads and validates a machine file held as text.</summary>
-    public static MachineReading Read(string json) => Read(Encoding.UTF8.GetBytes(json));
+    public static MachineReading Read(string json, Func<string, Machine?>? parents = null) =>
+        Read(Encoding.UTF8.GetBytes(json), parents);
 
     /// <summary>Reads and validates a machine file held as UTF-8 bytes.</summary>
-    public static MachineReading Read(ReadOnlySpan<byte> utf8)
+    public static MachineReading Read(ReadOnlySpan<byte> utf8, Func<string, Machine?>? parents = null)
     {
         if (utf8.Length > LargestBytes)
         {
@@ -71,21 +73,65 @@ public static class MachineFile
             );
         }
 
-        Machine? machine;
+        var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { MaxDepth = 16 });
         try
         {
-            if (EarlyProblem(utf8) is { } wrongFormat)
+            using var document = JsonDocument.ParseValue(ref reader);
+            if (EarlyProblem(document.RootElement) is { } refused)
             {
-                return wrongFormat;
+                return refused;
             }
 
-            machine = JsonSerializer.Deserialize<Machine>(utf8, Options);
+            if (!VariantFile.Is(document.RootElement))
+            {
+                return Checked(JsonSerializer.Deserialize<Machine>(utf8, Options));
+            }
+
+            var variant = VariantFile.Of(document.RootElement, parents);
+            return variant.Whole is { } whole
+                ? Whole(variant, whole.ToJsonString())
+                : new MachineReading(null, variant.Problems);
         }
         catch (JsonException e)
         {
             return MachineReading.Refused(Pointer(e.Path), Reason(e));
         }
+    }
 
+    /// <summary>Id of the parent that a variant names; null for a whole machine and for what is no machine file.</summary>
+    public static string? ParentOf(ReadOnlySpan<byte> utf8)
+    {
+        var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { MaxDepth = 16 });
+        try
+        {
+            return JsonDocument.TryParseValue(ref reader, out var document)
+                && document.RootElement.ValueKind == JsonValueKind.Object
+                && document.RootElement.TryGetProperty(VariantFile.Parent, out var parent)
+                && parent.ValueKind == JsonValueKind.String
+                ? parent.GetString()
+                : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    private static MachineReading Whole(VariantFile variant, string json)
+    {
+        try
+        {
+            var reading = Checked(JsonSerializer.Deserialize<Machine>(json, Options));
+            return reading with { Problems = [.. reading.Problems.Select(variant.AtItsPlace)] };
+        }
+        catch (JsonException e)
+        {
+            return new MachineReading(null, [variant.AtItsPlace(new MachineProblem(Pointer(e.Path), Reason(e)))]);
+        }
+    }
+
+    private static MachineReading Checked(Machine? machine)
+    {
         if (machine is null)
         {
             return MachineReading.Refused("", "The file holds null; a machine object is wanted.");
@@ -102,17 +148,15 @@ public static class MachineFile
     public static string Write(Machine machine) => JsonSerializer.Serialize(machine, Options) + "\n";
 
     /// <summary>A newer format, and null anywhere, are told apart before fields are looked at one by one.</summary>
-    private static MachineReading? EarlyProblem(ReadOnlySpan<byte> utf8)
+    private static MachineReading? EarlyProblem(JsonElement root)
     {
-        var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { MaxDepth = 16 });
-        using var document = JsonDocument.ParseValue(ref reader);
-        if (document.RootElement.ValueKind != JsonValueKind.Object)
+        if (root.ValueKind != JsonValueKind.Object)
         {
             return MachineReading.Refused("", "A machine file is one JSON object.");
         }
 
         if (
-            document.RootElement.TryGetProperty("format", out var format)
+            root.TryGetProperty("format", out var format)
             && format.ValueKind == JsonValueKind.Number
             && format.TryGetInt32(out var number)
             && number > Machine.CurrentFormat
@@ -124,7 +168,7 @@ public static class MachineFile
             );
         }
 
-        return NullPlace(document.RootElement, "") is { } place
+        return NullPlace(root, "") is { } place
             ? MachineReading.Refused(place, "null is not allowed here; leave the field out or give a value.")
             : null;
     }

@@ -14,11 +14,9 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
     // What the unit's thyristor and capacitor put in the way, from memory.
     private const double DischargeOhms = 0.02;
 
-    private SourceId output;
-    private BranchId trigger;
+    private readonly List<Channel> channels = [];
     private ParameterId works;
     private MemoryId stored;
-    private MemoryId triggered;
     private (int, int) coilNodes;
 
     private protected Part Part => part;
@@ -34,20 +32,38 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
 
     public override void Declare(Declaration declaration)
     {
-        output = declaration.Source(part.Element("output"), part.At("coil"), part.At("case"));
-        trigger = declaration.Branch(part.Element("trigger"), part.At("pickup"), part.At(TriggerReturn));
+        foreach (var channel in (string[])["", "2"])
+        {
+            if (part.Terminals.Contains(new TerminalId("coil" + channel)))
+            {
+                channels.Add(
+                    new Channel(
+                        declaration.Source(part.Element("output" + channel), part.At("coil" + channel), part.At("case")),
+                        declaration.Branch(
+                            part.Element("trigger" + channel),
+                            part.At("pickup" + channel),
+                            part.At(TriggerReturn)
+                        ),
+                        declaration.Memory(0)
+                    )
+                );
+            }
+        }
+
         works = declaration.Parameter(part.Element(), "works", 1, Spread.None);
         stored = declaration.Memory(0);
-        triggered = declaration.Memory(0);
         coilNodes = (declaration.Node(part.At("coil")), declaration.Node(part.At("case")));
     }
 
     public override void Stamp(CircuitState state)
     {
         const double TriggerInputOhms = 4700;
-        state.SetOhms(trigger, TriggerInputOhms);
-        var fires = state.Moment == Moment.Firing && Fires(state);
-        state.SetSource(output, fires ? state[stored] : 0, fires ? DischargeOhms : double.PositiveInfinity);
+        foreach (var channel in channels)
+        {
+            state.SetOhms(channel.Trigger, TriggerInputOhms);
+            var fires = state.Moment == Moment.Firing && Fires(state, channel);
+            state.SetSource(channel.Output, fires ? state[stored] : 0, fires ? DischargeOhms : double.PositiveInfinity);
+        }
     }
 
     public void Observe(CircuitState state)
@@ -56,11 +72,22 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
         {
             case Moment.Positive:
                 state[stored] = Charge(state);
-                state[triggered] = Math.Abs(state.Across(trigger));
+                foreach (var channel in channels)
+                {
+                    state[channel.Triggered] = Math.Abs(state.Across(channel.Trigger));
+                }
+
                 break;
             case Moment.Negative:
                 state[stored] = Math.Max(state[stored], Charge(state));
-                state[triggered] = Math.Max(state[triggered], Math.Abs(state.Across(trigger)));
+                foreach (var channel in channels)
+                {
+                    state[channel.Triggered] = Math.Max(
+                        state[channel.Triggered],
+                        Math.Abs(state.Across(channel.Trigger))
+                    );
+                }
+
                 break;
             default:
                 break;
@@ -70,8 +97,8 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
     public override string? WhyNot(CircuitState state) =>
         state[works] == 0 ? $"{part.Name} does nothing"
         : state[stored] < Figures["leastVolts"] ? NotCharged(state[stored])
-        : state[triggered] < Figures["triggerVolts"]
-            ? $"{part.Name}: pickup gives {state[triggered]:0.00} V of {Figures["triggerVolts"]:0.0} needed"
+        : channels.Min(c => state[c.Triggered]) is var least && least < Figures["triggerVolts"]
+            ? $"{part.Name}: {(channels.Count > 1 ? "a pickup" : "pickup")} gives {least:0.00} V of {Figures["triggerVolts"]:0.0} needed"
         : null;
 
     public override IEnumerable<Fault> Faults() =>
@@ -95,8 +122,13 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
 
     private protected abstract string NotCharged(double volts);
 
-    private bool Fires(CircuitState state) =>
-        state[works] > 0 && state[stored] >= Figures["leastVolts"] && state[triggered] >= Figures["triggerVolts"];
+    private bool Fires(CircuitState state, Channel channel) =>
+        state[works] > 0
+        && state[stored] >= Figures["leastVolts"]
+        && state[channel.Triggered] >= Figures["triggerVolts"];
+
+    /// <summary>One coil that it fires, and the pickup that says when.</summary>
+    private sealed record Channel(SourceId Output, BranchId Trigger, MemoryId Triggered);
 }
 
 /// <summary>
@@ -112,7 +144,7 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
         new(
             "cdi-exciter-fed",
             ["exciter", "pickup", "kill", "coil", "case"],
-            "exactly \"exciter\", \"pickup\", \"kill\", \"coil\" and \"case\"",
+            "\"exciter\", \"pickup\", \"kill\", \"coil\" and \"case\", and \"pickup2\" with \"coil2\" where it fires two",
             [
                 // From memory: under some 80 V in the capacitor no spark.
                 new ValueRule("leastVolts", 5, 400, 80),
@@ -120,7 +152,10 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
                 new ValueRule("triggerVolts", 0.05, 20, 0.5),
             ],
             (part, figures) => new ExciterCdi(part, figures)
-        );
+        )
+        {
+            OptionalTerminals = ["pickup2", "coil2"],
+        };
 
     // What a suppressor lets through above its volts, from memory.
     private const double ClampOhms = 50;

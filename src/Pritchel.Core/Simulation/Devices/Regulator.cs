@@ -7,7 +7,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// <summary>
 /// A regulator–rectifier: a bridge from one or more alternating legs to the battery, and a way of holding them back at its
 /// volts. A shunt one shorts its legs to ground and so loads the stator always; a series one opens, and the alternating
-/// volts rise. It senses between its output and its own metal, so joints in either fool it.
+/// volts rise. It senses between its output (or a sensing lead) and its own metal, so joints in either fool it.
 /// </summary>
 internal abstract class Regulator(Part part, PartFigures figures, IReadOnlyList<string> legs, bool shunts)
     : DiodeGroup(part),
@@ -47,11 +47,14 @@ internal abstract class Regulator(Part part, PartFigures figures, IReadOnlyList<
         }
 
         setVolts = declaration.Parameter(Part.Element(), "setVolts", figures["setVolts"], new Spread(0.01, 0, 0));
-        sense = declaration.Branch(Part.Element("sense"), Part.At("dc"), Part.At("case"));
+        sense = declaration.Branch(Part.Element("sense"), Part.At(SensesAt), Part.At("case"));
     }
 
     /// <summary>Whether each leg also has a diode from ground; a half-wave one has none.</summary>
     private protected virtual bool HasReturnDiodes => legs.Count > 1;
+
+    /// <summary>Terminal whose volts it holds: its output, or a lead of its own from the battery's side of the key.</summary>
+    private protected virtual string SensesAt => "dc";
 
     public override void Stamp(CircuitState state)
     {

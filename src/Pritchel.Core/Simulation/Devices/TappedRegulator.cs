@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Simulation.Devices;
@@ -15,11 +16,20 @@ internal sealed class TappedRegulator(Part part, PartFigures figures)
         new(
             "regulator-tapped",
             ["ac", "lamp", "dc", "case"],
-            "exactly \"ac\", \"lamp\", \"dc\" and \"case\"",
+            "\"ac\", \"lamp\", \"dc\" and \"case\", and \"sense\" where a lead of its own tells it the battery's volts",
             // A lamp circuit held to 12–14 V: common practice, no source. It clips at the peaks.
             [.. Values, new ValueRule("clipVolts", 6, 25, 12.5)],
             (part, figures) => new TappedRegulator(part, figures)
-        );
+        )
+        {
+            OptionalTerminals = [SenseTerminal],
+        };
+
+    // A four-pin regulator with its ground, and a fifth lead that senses: without it, it sees nothing and lets all through.
+    private const string SenseTerminal = "sense";
+
+    private protected override string SensesAt =>
+        Part.Terminals.Contains(new TerminalId(SenseTerminal)) ? SenseTerminal : base.SensesAt;
 
     private DiodeArm up = null!;
     private DiodeArm down = null!;

@@ -79,7 +79,7 @@ public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk
         else
         {
             await using var stream = file.OpenReadStream();
-            var reading = MachineFile.Read(stream);
+            var reading = await machines.ReadAsync(stream);
             Problems = reading.Problems;
             Taken = reading.Machine is { } machine ? await machines.AddAsync(machine) : null;
         }

@@ -1,0 +1,94 @@
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Diagnosis.Complaints;
+
+/// <summary>Ways of stopping a spark: one control moved, or two together where neither does it alone.</summary>
+public sealed partial class Symptoms
+{
+    /// <summary>One control and where it is moved to.</summary>
+    private readonly record struct Move(int Control, int Position);
+
+    private void FindStops(Part part, ControlSetting go)
+    {
+        var moves = (
+            from c in Enumerable.Range(0, go.Count)
+            where !IsolatesBattery(circuit.Machine.Controls[c])
+            from p in Enumerable.Range(0, circuit.Machine.Controls[c].Positions.Count)
+            where p != go[c] && !go.With(c, p).Held(circuit.Machine).Any()
+            select new Move(c, p)
+        ).ToList();
+        var alone = moves.Where(m => Stops(part, After(go, m))).ToList();
+        foreach (var move in alone)
+        {
+            AddStop(part, After(go, move), move);
+        }
+
+        // A side stand that stops it in gear, a seat left with the blades in.
+        var others = moves.Except(alone).ToList();
+        foreach (var first in others)
+        {
+            foreach (var second in others.Where(m => m.Control > first.Control))
+            {
+                if (Stops(part, After(go, first, second)))
+                {
+                    AddStop(part, After(go, first, second), first, second);
+                }
+            }
+        }
+    }
+
+    private void AddStop(Part part, ControlSetting stop, params Move[] moves)
+    {
+        var said = string.Join(", ", Telling(part, stop, moves).Select(m => Worded(Control(m), m.Position)));
+        Add(
+            CircuitGroup.Ignition,
+            $"stops-{part.Id}-{string.Join('-', moves.Select(m => $"{Control(m).Id}-{m.Position}"))}",
+            $"{char.ToUpperInvariant(said[0])}{said[1..]} stops the {part.Name}",
+            stop,
+            part,
+            DutySpeed.Idle,
+            $"Runs on with {said} ({part.Name})",
+            refuses: true
+        );
+    }
+
+    /// <summary>What was moved, and whatever else it takes: what would let it run on if it were moved instead.</summary>
+    private IEnumerable<Move> Telling(Part part, ControlSetting stop, Move[] moves) =>
+        Enumerable
+            .Range(0, stop.Count)
+            .Where(c => !Array.Exists(moves, m => m.Control == c) && !IsolatesBattery(circuit.Machine.Controls[c]))
+            .Where(c =>
+                Enumerable
+                    .Range(0, circuit.Machine.Controls[c].Positions.Count)
+                    .Any(p => p != stop[c] && !Stops(part, stop.With(c, p)))
+            )
+            .Select(c => new Move(c, stop[c]))
+            .Concat(moves)
+            .OrderBy(m => m.Control);
+
+    private bool Stops(Part part, ControlSetting setting) => Level(part, setting, DutySpeed.Idle) < 1;
+
+    private Control Control(Move move) => circuit.Machine.Controls[move.Control];
+
+    private static ControlSetting After(ControlSetting go, params Move[] moves) =>
+        moves.Aggregate(go, (setting, m) => setting.With(m.Control, m.Position));
+
+    /// <summary>
+    /// Whether a control cuts a battery's own cable. It is no way of stopping: the engine's alternator feeds on, and opening it
+    /// at speed harms what it feeds (common practice, no source).
+    /// </summary>
+    private bool IsolatesBattery(Control control)
+    {
+        var machine = circuit.Machine;
+        var posts = machine.Parts.Where(p => PartKinds.IsBattery(p.Kind)).SelectMany(p => p.Terminals.Select(p.At)).ToHashSet();
+        var cabled = machine
+            .Wires.Where(w => w.Cable == true && (posts.Contains(w.From.At) || posts.Contains(w.To.At)))
+            .SelectMany(w => new[] { w.From.At, w.To.At })
+            .ToHashSet();
+        return machine.Parts.Any(p =>
+            p.Contacts?.Any(c => c.Control == control.Id && c.Between.Any(t => cabled.Contains(p.At(t)))) == true
+        );
+    }
+}

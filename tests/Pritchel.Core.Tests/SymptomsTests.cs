@@ -1,8 +1,10 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 
@@ -10,6 +12,8 @@ namespace Pritchel.Core.Tests;
 public class SymptomsTests
 {
     public static TheoryData<string> Machines => [.. Shipped.Ids];
+
+    public static TheoryData<string> MachinesAndVariants => [.. Shipped.Ids, .. Shipped.Variants];
 
     [Theory]
     [InlineData("hedgerow-mower-2", "sparks-magneto", "stops-magneto-lever-0")]
@@ -41,7 +45,30 @@ public class SymptomsTests
         Assert.All(expected, e => Assert.Contains(e, ids));
     }
 
-    /// <summary>Without its pump an engine comes to no speed but that of its starter: by hand.</summary>
+    /// <summary>What is read or seen at idle or at work is so in a setting that keeps the engine running.</summary>
+    [Theory]
+    [MemberData(nameof(MachinesAndVariants))]
+    public void Nothing_supposes_an_engine_running_where_it_would_not(string machine)
+    {
+        var circuit = Shipped.Circuit(machine);
+        foreach (var duty in Symptoms.Of(circuit).Select(s => s.Duty).Where(d => !d.Refuses))
+        {
+            var tested = new TestedDuty(circuit, duty);
+            var asked = ProcedureCatalogue.Conditions(tested).Select(c => (c.Setting, c.Speed)).Append((tested.Own, duty.Speed));
+            Assert.All(
+                asked.Where(a => a.Item2 is DutySpeed.Idle or DutySpeed.Work).Distinct(),
+                a =>
+                {
+                    var state = new CircuitState(circuit) { FollowsWaves = false };
+                    state.Begin(circuit.NominalParameters());
+                    state.SetSpeeds(a.Item2);
+                    var settlement = state.Move(a.Item1);
+                    Assert.True(Outcome.Of(state, settlement).Runs, $"{duty.Id} in {a.Item1.AllWords(circuit.Machine)}");
+                }
+            );
+        }
+    }
+
     /// <summary>
     /// By hand from the drawings: the tractor's start line runs through brake and blade switch, the outboard's through its
     /// lever's switch, the scooter's through either brake lever. Nothing on a stand refuses but its button.
@@ -90,6 +117,7 @@ public class SymptomsTests
         Assert.Equal(["part:brake", "part:solenoid"], leading.Order());
     }
 
+    /// <summary>Without its pump an engine comes to no speed but that of its starter: by hand.</summary>
     [Fact]
     public void A_fuel_pump_is_looked_for_while_the_engine_is_cranked()
     {

@@ -99,12 +99,7 @@ public sealed partial class Symptoms
     /// </summary>
     private ControlSetting? Charging(Part part)
     {
-        var charging = settings
-            .Where(EngineRuns)
-            .Take(MostTriedTurning)
-            .Concat(settings.Take(MostTriedTurning))
-            .Where(s => LevelAtWork(part, s) > ChargesFromAmps)
-            .Distinct();
+        var charging = Running.Take(MostTriedTurning).Where(s => LevelAtWork(part, s) > ChargesFromAmps);
         ControlSetting? first = null;
         foreach (var setting in charging)
         {

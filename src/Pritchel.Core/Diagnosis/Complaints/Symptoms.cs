@@ -47,6 +47,7 @@ public sealed partial class Symptoms
     private readonly CircuitState turning;
     private readonly List<ControlSetting> settings;
     private readonly List<Symptom> found = [];
+    private IReadOnlyList<ControlSetting>? running;
     private readonly Dictionary<ControlSetting, Dictionary<PartId, double>> atWork = [];
 
     private Symptoms(Circuit circuit)
@@ -202,7 +203,7 @@ public sealed partial class Symptoms
                 $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
             );
         }
-        else if (settings.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows) is { } turned)
+        else if (Running.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows) is { } turned)
         {
             Add(
                 group,
@@ -268,7 +269,14 @@ public sealed partial class Symptoms
         return circuit.DeviceOf(part.Id).Effect(state).Level;
     }
 
-    /// <summary>Whether its engines would go on running in a setting: where it charges when its owner looks.</summary>
+    /// <summary>
+    /// Settings in which its engines would go on running, nearest to rest first: what is seen at speed is seen in one of those.
+    /// All, where none of those tried runs: a generator's engine may be another machine's.
+    /// </summary>
+    private IReadOnlyList<ControlSetting> Running =>
+        running ??= settings.Where(EngineRuns).ToList() is { Count: > 0 } some ? some : settings;
+
+    /// <summary>Whether its engines would go on running in a setting.</summary>
     private bool EngineRuns(ControlSetting setting)
     {
         state.Begin(circuit.NominalParameters());

@@ -54,7 +54,10 @@ public class SymptomsTests
         foreach (var duty in Symptoms.Of(circuit).Select(s => s.Duty).Where(d => !d.Refuses))
         {
             var tested = new TestedDuty(circuit, duty);
-            var asked = ProcedureCatalogue.Conditions(tested).Select(c => (c.Setting, c.Speed)).Append((tested.Own, duty.Speed));
+            var asked = ProcedureCatalogue
+                .Conditions(tested)
+                .Select(c => (c.Setting, c.Speed))
+                .Append((tested.Own, duty.Speed));
             Assert.All(
                 asked.Where(a => a.Item2 is DutySpeed.Idle or DutySpeed.Work).Distinct(),
                 a =>
@@ -63,7 +66,10 @@ public class SymptomsTests
                     state.Begin(circuit.NominalParameters());
                     state.SetSpeeds(a.Item2);
                     var settlement = state.Move(a.Item1);
-                    Assert.True(Outcome.Of(state, settlement).Runs, $"{duty.Id} in {a.Item1.AllWords(circuit.Machine)}");
+                    Assert.True(
+                        Outcome.Of(state, settlement).Runs,
+                        $"{duty.Id} in {a.Item1.AllWords(circuit.Machine)}"
+                    );
                 }
             );
         }

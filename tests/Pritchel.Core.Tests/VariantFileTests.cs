@@ -48,7 +48,11 @@ public class VariantFileTests
     [InlineData("{\"parent\": \"P\", \"without\": {\"bolts\": [\"1\"]}}", "/without/bolts", "places, engines")]
     [InlineData("{\"parent\": \"P\", \"without\": {\"wires\": [\"1\", \"999\"]}}", "/without/wires/1", "999")]
     [InlineData("{\"parent\": \"P\", \"without\": {\"wires\": [\"1\"]}}", "/", "Loose end")]
-    [InlineData("{\"parent\": \"P\", \"wires\": [{\"id\": \"1\", \"lengthM\": 900}]}", "/wires/0/lengthM", "0.02 to 100")]
+    [InlineData(
+        "{\"parent\": \"P\", \"wires\": [{\"id\": \"1\", \"lengthM\": 900}]}",
+        "/wires/0/lengthM",
+        "0.02 to 100"
+    )]
     [InlineData("{\"parent\": \"P\", \"wires\": [{\"id\": \"1\", \"lengthM\": \"far\"}]}", "/wires/0", "wrong type")]
     [InlineData("{\"parent\": \"P\", \"parts\": [{\"id\": \"ghost\"}]}", "/parts/0", "Missing")]
     [InlineData("{\"parent\": \"P\", \"wires\": [7]}", "/wires/0", "")]
@@ -92,8 +96,11 @@ public class VariantFileTests
     public void Opening_a_battery_switch_is_no_way_of_stopping(string id) =>
         Assert.DoesNotContain(
             Symptoms.Of(Shipped.Circuit(id)),
-            s => s.Duty.Id.Text.StartsWith("stops-", StringComparison.Ordinal) && s.Duty.Setting.ContainsKey(new ControlId("p-bank"))
+            s =>
+                s.Duty.Id.Text.StartsWith("stops-", StringComparison.Ordinal)
+                && s.Duty.Setting.ContainsKey(new ControlId("p-bank"))
         );
 
-    private static MachineReading Read(string json) => MachineFile.Read(json, id => Shipped.Ids.Contains(id) ? Shipped.Read(id) : null);
+    private static MachineReading Read(string json) =>
+        MachineFile.Read(json, id => Shipped.Ids.Contains(id) ? Shipped.Read(id) : null);
 }

@@ -34,38 +34,60 @@ public sealed class JobDiagnosis
         State = state;
         Kit = kit;
         var all = state.Readings.Select(r => (r.Sequence, r.Reading, At: kit.Pair(r.Reading.At))).ToList();
-        var readings = all.Where(r => r.At is not null).ToList();
         TakenOtherwise = [.. all.Where(r => r.At is null).Select(r => (r.Sequence, r.Reading))];
-        Situation = SituationOf(state, kit);
-        Beliefs = Beliefs.Weigh(
-            kit.Table,
-            state.Complaint!,
-            meter,
-            [
-                .. readings.Select(r => new Reading(
-                    r.At!.Value,
-                    Scaled(kit, meter, r.At!.Value, r.Reading.Figure),
-                    r.Reading.Symptom,
-                    DigitsOf(kit, r.At!.Value, r.Reading)
-                )),
-            ],
-            SideEvidenceOf(state, kit, tries, codes)
-        );
+        var side = SideEvidenceOf(state, kit, tries, codes);
+        var readings = all.Where(r => r.At is not null).Select(r => new Placed(r.Sequence, r.Reading, r.At!.Value)).ToList();
+        var superseded = Superseded(state, readings, Weigh(readings));
+        BeforeRepair = [.. superseded.Select(r => (r.Sequence, r.Taken))];
+        readings = [.. readings.Except(superseded)];
+        Situation = SituationOf(state, kit, superseded.Select(r => r.Sequence).ToHashSet());
+        Beliefs = Weigh(readings);
         Tests = kit.Plan.Best(Beliefs, Situation, 40);
         Wiggles = kit.WiggleTests.Best(Beliefs, Situation, MostWiggles);
         Verdict = Verdict.Of(Beliefs, Next, Wiggles.Count == 0 ? null : Wiggles[0]);
+        Certainty = Certainty.Of(Beliefs);
         Readings =
         [
-            .. readings.Select(r => new JudgedReading(
-                r.Sequence,
-                r.Reading,
-                r.At!.Value,
-                Scaled(kit, meter, r.At!.Value, r.Reading.Figure) is { } figure
-                    ? Staircase.Agrees(Beliefs, r.At!.Value, figure)
-                    : null
-            )),
+            .. readings.Select(r => new JudgedReading(r.Sequence, r.Taken, r.At, Agrees(Beliefs, r))),
         ];
+
+        Beliefs Weigh(IEnumerable<Placed> taken) =>
+            Beliefs.Weigh(
+                kit.Table,
+                state.Complaint!,
+                meter,
+                [
+                    .. taken.Select(r => new Reading(
+                        r.At,
+                        Scaled(kit, meter, r.At, r.Taken.Figure),
+                        r.Taken.Symptom,
+                        DigitsOf(kit, r.At, r.Taken)
+                    )),
+                ],
+                side
+            );
+
+        bool? Agrees(Beliefs beliefs, Placed r) =>
+            Scaled(kit, meter, r.At, r.Taken.Figure) is { } figure ? Staircase.Agrees(beliefs, r.At, figure) : null;
+
+        // A reading that was off before something was mended may have been off by that: it is asked for again.
+        List<Placed> Superseded(JobState of, List<Placed> taken, Beliefs before)
+        {
+            var last = of.Mended.Select(m => m.Sequence).DefaultIfEmpty(0).Max();
+            return last == 0
+                ? []
+                :
+                [
+                    .. taken.Where(r =>
+                        r.Sequence < last
+                        && (taken.Exists(l => l.Sequence > last && l.At == r.At) || Agrees(before, r) != true)
+                    ),
+                ];
+        }
     }
+
+    /// <summary>A reading with where it was taken, in today's numbering.</summary>
+    private sealed record Placed(int Sequence, ReadingTaken Taken, ProbePair At);
 
     /// <summary>The job.</summary>
     public JobState State { get; }
@@ -85,6 +107,9 @@ public sealed class JobDiagnosis
     /// <summary>Verdict.</summary>
     public Verdict Verdict { get; }
 
+    /// <summary>How much may be stated of what is believed.</summary>
+    public Certainty Certainty { get; }
+
     /// <summary>What to move, warm or wet, best first; none where the fault is always there.</summary>
     public IReadOnlyList<PlannedWiggle> Wiggles { get; }
 
@@ -97,6 +122,12 @@ public sealed class JobDiagnosis
     /// not ask for. They are kept and shown, and weigh nothing.
     /// </summary>
     public IReadOnlyList<(int Sequence, ReadingTaken Reading)> TakenOtherwise { get; }
+
+    /// <summary>
+    /// Readings taken before something was mended that were off, or were taken again since: the mending may have changed
+    /// them. They are kept and shown, and weigh nothing.
+    /// </summary>
+    public IReadOnlyList<(int Sequence, ReadingTaken Reading)> BeforeRepair { get; }
 
     /// <summary>Readings so far, judged.</summary>
     public IReadOnlyList<JudgedReading> Readings { get; }
@@ -168,7 +199,8 @@ public sealed class JobDiagnosis
                     .Where(p => p.Reach is not null)
                     .Select(p => new Wiggle(p.Reach!, p.By, p.Changed)),
                 state.Complaint
-            )
+            ),
+            state.Mended.Select(m => m.Repair)
         );
 
     /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>
@@ -192,14 +224,14 @@ public sealed class JobDiagnosis
     private static double LeadsIn(DiagnosisKit kit, Meter meter, int condition) =>
         kit.Table.Conditions[condition].Observable is DeadOhms && !meter.LeadsNulled ? meter.Leads.Value : 0;
 
-    private static Situation SituationOf(JobState state, DiagnosisKit kit)
+    private static Situation SituationOf(JobState state, DiagnosisKit kit, IReadOnlySet<int> superseded)
     {
         var situation = new Situation { Alone = state.Alone };
         foreach (var happened in state.Standing)
         {
             situation = happened.Event switch
             {
-                ReadingTaken reading when kit.Pair(reading.At) is { } at => kit.Plan.After(situation, at),
+                ReadingTaken reading when !superseded.Contains(happened.Sequence) && kit.Pair(reading.At) is { } at => kit.Plan.After(situation, at),
                 LookedAt look when PlaceOf(kit, look) is { } place => situation with
                 {
                     Opened = With(situation.Opened, place),

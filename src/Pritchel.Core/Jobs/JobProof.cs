@@ -30,6 +30,8 @@ public sealed record JobProof(IReadOnlyList<StandingCheck> Checks, bool AllStops
             .Readings.Where(r => r.Agrees != true)
             .GroupBy(r => r.At)
             .Select(g => g.Last().Taken.At)
+            .Concat(diagnosis.BeforeRepair.Select(r => r.Reading.At))
+            .Distinct()
             .Select(at => new ReadingCheck(at.Condition, at.Red, at.Black))
             .ToList();
         var plan = ProofPlan.Of(

@@ -86,6 +86,34 @@ public sealed class JobState
     /// <summary>Repair done under the present verdict, or null.</summary>
     public RepairDone? Repair => After(Verdict).OfType<RepairDone>().LastOrDefault();
 
+    /// <summary>
+    /// Repairs done after which it failed still and measuring went on: what was mended, and the event of its mending.
+    /// </summary>
+    public IReadOnlyList<(int Sequence, RepairId Repair)> Mended
+    {
+        get
+        {
+            var mended = new List<(int, RepairId)>();
+            (RepairId? On, RecordedEvent? Done) standing = default;
+            foreach (var happened in Standing)
+            {
+                standing = happened.Event switch
+                {
+                    VerdictTaken verdict => (verdict.On.Repair, null),
+                    RepairDone => (standing.On, happened),
+                    _ => standing,
+                };
+                if (happened.Event is MeasuredOn && standing is { On: { } repair, Done: { } done })
+                {
+                    mended.Add((done.Sequence, repair));
+                    standing = default;
+                }
+            }
+
+            return mended;
+        }
+    }
+
     /// <summary>Checks made after the present repair.</summary>
     public IReadOnlyList<ProofGiven> Proofs => [.. After(Repair).OfType<ProofGiven>()];
 

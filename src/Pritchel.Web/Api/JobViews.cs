@@ -92,8 +92,10 @@ internal static class JobViews
                 {
                     suspect.Id,
                     suspect.Words,
-                    suspect.Share,
+                    Share = open.Diagnosis.Certainty.Stated(suspect.Share),
                     verdict.Why,
+                    EvidenceKinds = open.Diagnosis.Certainty.Kinds,
+                    open.Diagnosis.Certainty.Misfits,
                 }
                 : null,
             Test = next is null

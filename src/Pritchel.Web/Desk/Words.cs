@@ -121,7 +121,7 @@ public static class StageWords
                 $"about {diagnosis.TestsLeft} to go · {diagnosis.MinutesLeft}",
             Stage.Measure => Taken(job.State.Readings.Count),
             Stage.Verdict when job.WorksAsDesigned => job.Design!.Altered.Count > 0 ? "altered" : "works as designed",
-            Stage.Verdict => ShareWords.Of(job.Diagnosis!.Verdict.Suspect!.Share) + " sure",
+            Stage.Verdict => ShareWords.Of(job.Diagnosis!.Certainty.Stated(job.Diagnosis.Verdict.Suspect!.Share)) + " sure",
             Stage.Repair when job.State.Verdict!.On.Kind is SuspectKind.AsDesigned or SuspectKind.Sound =>
                 "nothing to mend here",
             Stage.Repair => "battery off, mend it",

@@ -15,19 +15,26 @@ public sealed class SideEvidence
     private readonly IReadOnlyList<Look> looks;
     private readonly IReadOnlyList<(bool Works, DutyTries Tries)> also;
     private readonly (IReadOnlyList<string> Read, StoredCodes Stored)? codes;
+    private readonly HashSet<RepairId> mended;
+
+    // What was just mended is seldom what still fails; its new joints may be: judgement, common practice, no source.
+    private const double FailsAgainShare = 0.05;
 
     /// <summary>Gathers what was seen and tried.</summary>
     /// <param name="looks">Looks at places, the last at each counting.</param>
     /// <param name="also">Whether other duties are done, with how each fault lets them go.</param>
     /// <param name="codes">Codes read, with those that each fault stores; null when none were read out.</param>
     /// <param name="wiggles">Places stirred; null for none.</param>
+    /// <param name="mended">Repairs done since, after which it failed still; null for none.</param>
     public SideEvidence(
         IEnumerable<Look> looks,
         IReadOnlyList<(bool Works, DutyTries Tries)> also,
         (IReadOnlyList<string> Read, StoredCodes Stored)? codes = null,
-        WiggleEvidence? wiggles = null
+        WiggleEvidence? wiggles = null,
+        IEnumerable<RepairId>? mended = null
     )
     {
+        this.mended = [.. mended ?? []];
         this.codes = codes;
         WiggleEvidence = wiggles ?? new WiggleEvidence([], new Complaint { Duty = new DutyId("") });
         this.looks = [.. looks.GroupBy(l => l.Repair).Select(g => g.Last())];
@@ -54,7 +61,7 @@ public sealed class SideEvidence
     /// <summary>Chance of all that was seen and tried with a fault; null for the sound machine.</summary>
     public double Of(Fault? fault)
     {
-        var chance = WiggleEvidence.Of(fault);
+        var chance = WiggleEvidence.Of(fault) * (fault is not null && mended.Contains(fault.Repair.Id) ? FailsAgainShare : 1);
         foreach (var look in looks)
         {
             chance *=

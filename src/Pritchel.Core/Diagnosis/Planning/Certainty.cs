@@ -1,0 +1,89 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Observables;
+
+namespace Pritchel.Core.Diagnosis.Planning;
+
+/// <summary>Ways of finding something out that do not fail together.</summary>
+public enum EvidenceKind
+{
+    /// <summary>Heard or felt as it was tried.</summary>
+    Heard,
+
+    /// <summary>Seen: a lamp, a spark, a place looked at.</summary>
+    Seen,
+
+    /// <summary>Something else of the machine tried, or its codes read.</summary>
+    Tried,
+
+    /// <summary>Read on the meter.</summary>
+    Metered,
+
+    /// <summary>Fed, joined or taken apart, and what that changed.</summary>
+    Joined,
+
+    /// <summary>Moved, warmed or wetted.</summary>
+    Moved,
+}
+
+/// <summary>
+/// How much may be stated of what is believed. Evidence of one kind fails together: a drawing that is wrong by one wire, a
+/// probe one terminal off, a meter that lies. So no more than nineteen in twenty is stated before two kinds agree, or while
+/// a reading stands against the suspect.
+/// </summary>
+/// <param name="Kinds">Kinds of evidence gathered.</param>
+/// <param name="Misfits">Readings that the first suspect does not show.</param>
+public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits)
+{
+    /// <summary>Most that is stated on evidence of one kind.</summary>
+    public const double MostOnOneKind = 0.95;
+
+    /// <summary>Most that may be stated.</summary>
+    public double Most => Kinds.Count >= 2 && Misfits == 0 ? 1 : MostOnOneKind;
+
+    /// <summary>How much of a share may be stated.</summary>
+    public double Stated(double share) => Math.Min(share, Most);
+
+    /// <summary>Whether less is stated than is believed.</summary>
+    public bool Holds(double share) => share > Most;
+
+    /// <summary>What is known of how the evidence was come by.</summary>
+    public static Certainty Of(Beliefs beliefs) =>
+        new([.. KindsOf(beliefs).Distinct().Order()], Unexplained.Misfits(beliefs).Count);
+
+    private static IEnumerable<EvidenceKind> KindsOf(Beliefs beliefs)
+    {
+        if (beliefs.Complaint.Heard is Heard.OneClick or Heard.Chatter or Heard.Slow)
+        {
+            yield return EvidenceKind.Heard;
+        }
+
+        if (beliefs.LampsSeen.Count > 0 || beliefs.SideEvidence.Looks.Any(l => l.Found != LookFound.Sound))
+        {
+            yield return EvidenceKind.Seen;
+        }
+
+        if (beliefs.Complaint.Also.Count > 0 || beliefs.Complaint.Codes is { Count: > 0 })
+        {
+            yield return EvidenceKind.Tried;
+        }
+
+        if (beliefs.SideEvidence.WiggleEvidence.Tried.Any(w => w.Changed))
+        {
+            yield return EvidenceKind.Moved;
+        }
+
+        foreach (var reading in beliefs.Readings)
+        {
+            yield return KindOf(beliefs.Table.Conditions[reading.At.Condition]);
+        }
+    }
+
+    private static EvidenceKind KindOf(Condition condition) =>
+        condition.Observable is SparkSeen ? EvidenceKind.Seen
+        : condition.Jump is not null || (condition.Off.Count > 0 && !condition.Observable.WantsDeadCircuit)
+            ? EvidenceKind.Joined
+        : EvidenceKind.Metered;
+}

@@ -1,0 +1,24 @@
+using Pritchel.Core.Diagnosis.Planning;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>Why less is stated than is believed, and what would let more be.</summary>
+public static class CertaintyWords
+{
+    /// <summary>In a sentence or two.</summary>
+    public static string Of(Certainty certainty) =>
+        certainty.Misfits > 0
+            ? "No more is stated while a reading stands against it: take that one again first."
+            : $"No more is stated on what was {(certainty.Kinds.Count == 0 ? "told" : Said(certainty.Kinds[0]))} alone: look at the place, feed it with a clip lead or move it, and see it answer.";
+
+    private static string Said(EvidenceKind kind) =>
+        kind switch
+        {
+            EvidenceKind.Heard => "heard",
+            EvidenceKind.Seen => "seen",
+            EvidenceKind.Tried => "tried",
+            EvidenceKind.Joined => "fed and joined",
+            EvidenceKind.Moved => "moved",
+            _ => "metered",
+        };
+}

@@ -71,11 +71,7 @@ public sealed class Opening(
             }
             else
             {
-                log.LogError(
-                    "Shipped machine {File} was refused: {Problem}",
-                    file,
-                    reading.Problems[0]
-                );
+                log.LogError("Shipped machine {File} was refused: {Problem}", file, reading.Problems[0]);
             }
         }
     }

@@ -40,6 +40,11 @@ public sealed class TableFolder
                 .Select(s => $"{s.Key}={s.Value}")
                 .Concat(altered.Select(a => $"{a.By} {a.Text}").Order(StringComparer.Ordinal))
                 .Prepend(MeterFile.Write(meter))
+                .Concat(
+                    (duty.From ?? new Dictionary<ControlId, PositionId>())
+                        .OrderBy(s => s.Key.Text, StringComparer.Ordinal)
+                        .Select(s => $"from {s.Key}={s.Value}")
+                )
                 .Prepend($"{duty.Id} {duty.Speed} {duty.Refuses} {duty.Load} {duty.Control}")
                 .Prepend(machine.Content)
         );

@@ -136,6 +136,8 @@ public class ReopenedTests
         public IReadOnlyList<RecordedEvent> Events => events;
 
         public void Add(JobEvent happened) =>
-            events.Add(new RecordedEvent(events.Count + 1, DateTimeOffset.UnixEpoch.AddMinutes(events.Count), happened));
+            events.Add(
+                new RecordedEvent(events.Count + 1, DateTimeOffset.UnixEpoch.AddMinutes(events.Count), happened)
+            );
     }
 }

@@ -33,13 +33,17 @@ public enum Weakness
 /// <param name="Vibration">Shaken more than most: singles, rough ground.</param>
 /// <param name="Rodents">Signs of rodents.</param>
 /// <param name="RecentWork">Someone worked on it just before.</param>
+/// <param name="Stored">It stood over a season or more before it failed.</param>
+/// <param name="NewWiring">New wiring, a repower, an engine of another kind: it has never worked since.</param>
 public sealed record Circumstances(
     double Years = 10,
     bool Salt = false,
     bool Damp = false,
     bool Vibration = false,
     bool Rodents = false,
-    bool RecentWork = false
+    bool RecentWork = false,
+    bool Stored = false,
+    bool NewWiring = false
 )
 {
     private const double UsualYears = 10;
@@ -61,6 +65,13 @@ public sealed record Circumstances(
         times *= Damp && weakness.HasFlag(Weakness.Damp) ? 2 : 1;
         times *= Vibration && weakness.HasFlag(Weakness.Vibration) ? 2 : 1;
         times *= Rodents && weakness.HasFlag(Weakness.Rodents) ? 8 : 1;
-        return RecentWork && weakness.HasFlag(Weakness.RecentWork) ? times * 5 : times;
+        times *= Stored && (weakness & (Weakness.Salt | Weakness.Damp | Weakness.Rodents)) != 0 ? 3 : 1;
+
+        // What has never worked since it was wired is wired wrong before anything has worn out.
+        var byHand =
+            NewWiring ? 25
+            : RecentWork ? 5
+            : 1;
+        return weakness.HasFlag(Weakness.RecentWork) ? times * byHand : times;
     }
 }

@@ -42,7 +42,7 @@ public sealed record ClipLead(PointId From, PointId To, Jump Jump)
         var @case = new Case
         {
             Circuit = circuit,
-            Settings = [table.Conditions[0].Setting],
+            Settings = DutyMoment.Settings(circuit, table.Duty),
             Faults = [new PlantedFault(fault, 1)],
         };
         var wired = @case.Wired;

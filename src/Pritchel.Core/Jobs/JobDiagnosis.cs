@@ -36,7 +36,9 @@ public sealed class JobDiagnosis
         var all = state.Readings.Select(r => (r.Sequence, r.Reading, At: kit.Pair(r.Reading.At))).ToList();
         TakenOtherwise = [.. all.Where(r => r.At is null).Select(r => (r.Sequence, r.Reading))];
         var side = SideEvidenceOf(state, kit, tries, codes);
-        var readings = all.Where(r => r.At is not null).Select(r => new Placed(r.Sequence, r.Reading, r.At!.Value)).ToList();
+        var readings = all.Where(r => r.At is not null)
+            .Select(r => new Placed(r.Sequence, r.Reading, r.At!.Value))
+            .ToList();
         var superseded = Superseded(state, readings, Weigh(readings));
         BeforeRepair = [.. superseded.Select(r => (r.Sequence, r.Taken))];
         readings = [.. readings.Except(superseded)];
@@ -46,10 +48,7 @@ public sealed class JobDiagnosis
         Wiggles = kit.WiggleTests.Best(Beliefs, Situation, MostWiggles);
         Verdict = Verdict.Of(Beliefs, Next, Wiggles.Count == 0 ? null : Wiggles[0]);
         Certainty = Certainty.Of(Beliefs);
-        Readings =
-        [
-            .. readings.Select(r => new JudgedReading(r.Sequence, r.Taken, r.At, Agrees(Beliefs, r))),
-        ];
+        Readings = [.. readings.Select(r => new JudgedReading(r.Sequence, r.Taken, r.At, Agrees(Beliefs, r)))];
 
         Beliefs Weigh(IEnumerable<Placed> taken) =>
             Beliefs.Weigh(
@@ -224,14 +223,15 @@ public sealed class JobDiagnosis
     private static double LeadsIn(DiagnosisKit kit, Meter meter, int condition) =>
         kit.Table.Conditions[condition].Observable is DeadOhms && !meter.LeadsNulled ? meter.Leads.Value : 0;
 
-    private static Situation SituationOf(JobState state, DiagnosisKit kit, IReadOnlySet<int> superseded)
+    private static Situation SituationOf(JobState state, DiagnosisKit kit, HashSet<int> superseded)
     {
         var situation = new Situation { Alone = state.Alone };
         foreach (var happened in state.Standing)
         {
             situation = happened.Event switch
             {
-                ReadingTaken reading when !superseded.Contains(happened.Sequence) && kit.Pair(reading.At) is { } at => kit.Plan.After(situation, at),
+                ReadingTaken reading when !superseded.Contains(happened.Sequence) && kit.Pair(reading.At) is { } at =>
+                    kit.Plan.After(situation, at),
                 LookedAt look when PlaceOf(kit, look) is { } place => situation with
                 {
                     Opened = With(situation.Opened, place),

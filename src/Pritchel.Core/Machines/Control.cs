@@ -9,13 +9,15 @@ namespace Pritchel.Core.Machines;
 /// <param name="Rest">Position it is left in; one of <paramref name="Positions"/>.</param>
 /// <param name="Held">Positions that spring back and must be held by hand or weight.</param>
 /// <param name="Says">How a position is worded on a job: "brake down", by position name; missing means "control POSITION".</param>
+/// <param name="Sensed">True where it is not moved by hand but is what a sensor feels: heat, a level, water; null otherwise.</param>
 public sealed record Control(
     ControlId Id,
     string Name,
     IReadOnlyList<PositionId> Positions,
     PositionId Rest,
     IReadOnlyList<PositionId> Held,
-    IReadOnlyDictionary<PositionId, string>? Says = null
+    IReadOnlyDictionary<PositionId, string>? Says = null,
+    bool? Sensed = null
 )
 {
     /// <summary>Number of a position, from 0; −1 when it has none of that name.</summary>

@@ -37,6 +37,17 @@ public sealed record Duty(
     [JsonIgnore]
     public DutySpeed Speed { get; init; }
 
+    /// <summary>
+    /// How the controls stood just before, where it is done only after a move: what a timer does at key-off. Null where the
+    /// setting alone tells.
+    /// </summary>
+    [JsonIgnore]
+    public IReadOnlyDictionary<ControlId, PositionId>? From { get; init; }
+
+    /// <summary>Whether it is a warning that must be silent there: what it tells may be true.</summary>
+    [JsonIgnore]
+    public bool Warns { get; init; }
+
     /// <summary>How its failing is said: "Does not crank"; null for the file's own, which are said by their names.</summary>
     [JsonIgnore]
     public string? Complaint { get; init; }

@@ -131,7 +131,7 @@ public sealed class HiddenFault
         var runner = new CaseRunner(table, table.Circuit.With(planted.Select(p => p.Fault)), 1e-9);
         var heard = runner.Begin(planted, parameters);
         return
-            heard is Heard.Nothing or Heard.OneClick or Heard.Chatter
+            heard is Heard.Nothing or Heard.OneClick or Heard.Chatter or Heard.TooMuch
             || (heard == Heard.Slow && table.Effect != EffectKind.Turns)
             ? new Complaint
             {
@@ -215,8 +215,10 @@ public sealed class HiddenFault
                 || condition.Off.Count > 0
                 || condition.Tester != SparkTesterAt.Nowhere
                 || condition.Jump is not null
-                    ? [condition.Setting]
-                    : [table.Conditions[0].Setting, rest, condition.Setting],
+                    ? index == 0
+                        ? DutyMoment.Settings(table.Circuit, table.Duty)
+                        : [condition.Setting]
+                    : [.. DutyMoment.Settings(table.Circuit, table.Duty), rest, condition.Setting],
             Speeds = table.Circuit.Engines.ToDictionary(e => e.Id, e => e.At(condition.Speed)),
             Off = condition.Off,
             SparkTester = condition.Tester,

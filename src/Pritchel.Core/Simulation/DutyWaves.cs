@@ -38,7 +38,7 @@ public static class DutyWaves
         var state = new CircuitState(circuit) { FollowsWaves = waves };
         state.Begin(circuit.NominalParameters());
         state.SetSpeeds(duty.Speed);
-        state.Move(circuit.Setting(duty.Setting));
+        state.MoveThrough(duty);
         return state;
     }
 

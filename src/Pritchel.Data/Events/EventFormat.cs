@@ -177,7 +177,8 @@ public static class EventFormat
             [.. complaint.Also.Select(a => new StoredAlso(a.Duty.Text, a.Works))],
             complaint.Codes,
             Store(complaint.Circumstances),
-            complaint.Words
+            complaint.Words,
+            [.. complaint.WorseWhen.Select(Names.WorseWhen.Of)]
         );
 
     private static Complaint ReadComplaint(StoredComplaint stored) =>
@@ -207,13 +208,16 @@ public static class EventFormat
                 stored.Circumstances.Damp,
                 stored.Circumstances.Vibration,
                 stored.Circumstances.Rodents,
-                stored.Circumstances.RecentWork
+                stored.Circumstances.RecentWork,
+                stored.Circumstances.Stored,
+                stored.Circumstances.NewWiring
             ),
+            WorseWhen = [.. (stored.WorseWhen ?? []).Select(Names.WorseWhen.Read)],
             Words = stored.Words,
         };
 
     private static StoredCircumstances Store(Circumstances c) =>
-        new(c.Years, c.Salt, c.Damp, c.Vibration, c.Rodents, c.RecentWork);
+        new(c.Years, c.Salt, c.Damp, c.Vibration, c.Rodents, c.RecentWork, c.Stored, c.NewWiring);
 
     private static StoredCheck Store(CheckId check) =>
         check switch

@@ -56,7 +56,8 @@ internal static class Names
             ("chatter", Core.Diagnosis.Complaints.Heard.Chatter),
             ("slow", Core.Diagnosis.Complaints.Heard.Slow),
             ("works", Core.Diagnosis.Complaints.Heard.Works),
-            ("will-not-start", Core.Diagnosis.Complaints.Heard.WillNotStart)
+            ("will-not-start", Core.Diagnosis.Complaints.Heard.WillNotStart),
+            ("too-much", Core.Diagnosis.Complaints.Heard.TooMuch)
         );
 
     public static Names<LampLook> LampLook { get; } =
@@ -103,6 +104,14 @@ internal static class Names
             ("burnt", LookFound.Burnt),
             ("wet", LookFound.Wet),
             ("missing", LookFound.Missing)
+        );
+
+    public static Names<WorseWhen> WorseWhen { get; } =
+        new(
+            "When it is worse,",
+            ("hot", Core.Diagnosis.Complaints.WorseWhen.Hot),
+            ("wet", Core.Diagnosis.Complaints.WorseWhen.Wet),
+            ("shaken", Core.Diagnosis.Complaints.WorseWhen.Shaken)
         );
 
     public static Names<WiggledBy> WiggledBy { get; } =

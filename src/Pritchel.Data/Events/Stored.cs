@@ -42,7 +42,8 @@ internal sealed record StoredComplaint(
     IReadOnlyList<StoredAlso> Also,
     IReadOnlyList<string>? Codes,
     StoredCircumstances Circumstances,
-    string Words
+    string Words,
+    IReadOnlyList<string>? WorseWhen = null
 ) : StoredEvent;
 
 internal sealed record StoredReading(StoredProbes At, string Typed, StoredFigure? Figure, string Symptom) : StoredEvent;
@@ -94,7 +95,9 @@ internal sealed record StoredCircumstances(
     bool Damp,
     bool Vibration,
     bool Rodents,
-    bool RecentWork
+    bool RecentWork,
+    bool Stored = false,
+    bool NewWiring = false
 );
 
 /// <summary>A part's terminal, or a wire's end.</summary>

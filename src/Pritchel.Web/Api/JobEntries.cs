@@ -37,6 +37,7 @@ internal static class JobEntries
             Circumstances = wanted.Circumstances ?? Circumstances.Usual,
             Codes = wanted.Codes is null ? null : [.. Each(wanted.Codes, "codes")],
             Also = [.. Each(wanted.Also, "also").Select(a => new AlsoTold(new DutyId(a.Duty), a.Works))],
+            WorseWhen = [.. (wanted.WorseWhen ?? []).Distinct()],
             Lamps = [.. Each(wanted.Lamps, "lamps").Select((l, i) => Lamp(open, l, $"lamps[{i}]"))],
         };
         foreach (var refusal in rules.Check(complaint))

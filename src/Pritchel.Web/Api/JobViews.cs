@@ -115,9 +115,9 @@ internal static class JobViews
                     Minutes = next.Minutes.Value,
                     next.Bits,
                     Why = TestWords.Why(next),
-                    Cautions = (next.Condition.MayTurnEngine ? open.Machine.TurningCautions : []).Concat(
-                        next.Condition.Observable.Caution(next.Condition.Jump) is { } caution ? [caution] : []
-                    ),
+                    Cautions = (open.Kit.Table.Duty.Warns ? (string[])[WarningWords.First] : [])
+                        .Concat(next.Condition.MayTurnEngine ? open.Machine.TurningCautions : [])
+                        .Concat(next.Condition.Observable.Caution(next.Condition.Jump) is { } caution ? [caution] : []),
                 },
         };
     }

@@ -140,6 +140,9 @@ public sealed record ComplaintRequest
 
     /// <summary>What else was tried.</summary>
     public IReadOnlyList<AlsoRequest>? Also { get; init; }
+
+    /// <summary>When it fails sooner or oftener.</summary>
+    public IReadOnlyList<WorseWhen>? WorseWhen { get; init; }
 }
 
 /// <summary>A reading.</summary>

@@ -9,10 +9,15 @@ public static class DesignWords
 {
     /// <summary>What it is called: as designed, or as altered.</summary>
     public static string Title(DesignCheck check) =>
-        check.Altered.Count > 0 ? "What was altered gives it by itself" : "Working as designed";
+        check.Altered.Count > 0 ? "What was altered gives it by itself"
+        : check.MayBeTrue ? "It may be telling the truth"
+        : "Working as designed";
 
     /// <summary>The verdict's first words.</summary>
-    public static string Verdict(DesignCheck check) => check.Altered.Count > 0 ? "Altered." : "Works as designed.";
+    public static string Verdict(DesignCheck check) =>
+        check.Altered.Count > 0 ? "Altered."
+        : check.MayBeTrue ? "It tells the truth."
+        : "Works as designed.";
 
     /// <summary>Why a sound machine does the same, and what would let it go on.</summary>
     public static string Of(DesignCheck check)
@@ -28,6 +33,11 @@ public static class DesignWords
             any.Count > 0
                 ? string.Join(", or ", any.Select(w => Said(w.Control, w.Wanted)))
                 : string.Join(" and ", all.Select(w => Said(w.Control, w.Wanted)));
+        if (check.MayBeTrue)
+        {
+            return $"A sound machine does the same: {string.Join(" and ", stood)}. {WarningWords.First}";
+        }
+
         return $"A sound machine does the same: {string.Join(" and ", stood)}. Given {wanted}, it would not.";
     }
 

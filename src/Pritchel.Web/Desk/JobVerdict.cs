@@ -15,6 +15,7 @@ public static class JobVerdict
                 $"{DesignWords.Verdict(open.Design!)} {DesignWords.Of(open.Design!)}",
                 1
             )
-        : open.Diagnosis.Verdict.Suspect is { } suspect ? new VerdictTaken(suspect.Id, suspect.Words, open.Diagnosis.Certainty.Stated(suspect.Share))
+        : open.Diagnosis.Verdict.Suspect is { } suspect
+            ? new VerdictTaken(suspect.Id, suspect.Words, open.Diagnosis.Certainty.Stated(suspect.Share))
         : null;
 }

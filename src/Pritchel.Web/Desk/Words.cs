@@ -57,6 +57,7 @@ public static class DutyWords
             (Heard.Works, EffectKind.Charges, true) => "Holds just now",
             (Heard.Nothing, EffectKind.Charges, _) => "Volts do not rise with the engine running",
             (Heard.Slow, EffectKind.Charges, _) => "They rise, but not enough",
+            (Heard.TooMuch, _, _) => "Too much: over 15 V, it boils or bulbs blow",
             (Heard.Works, EffectKind.Charges, _) => "Charges just now",
             (Heard.Nothing, _, true) => "It does it all the same",
             (Heard.Works, _, true) => "As it should just now",
@@ -121,7 +122,8 @@ public static class StageWords
                 $"about {diagnosis.TestsLeft} to go · {diagnosis.MinutesLeft}",
             Stage.Measure => Taken(job.State.Readings.Count),
             Stage.Verdict when job.WorksAsDesigned => job.Design!.Altered.Count > 0 ? "altered" : "works as designed",
-            Stage.Verdict => ShareWords.Of(job.Diagnosis!.Certainty.Stated(job.Diagnosis.Verdict.Suspect!.Share)) + " sure",
+            Stage.Verdict => ShareWords.Of(job.Diagnosis!.Certainty.Stated(job.Diagnosis.Verdict.Suspect!.Share))
+                + " sure",
             Stage.Repair when job.State.Verdict!.On.Kind is SuspectKind.AsDesigned or SuspectKind.Sound =>
                 "nothing to mend here",
             Stage.Repair => "battery off, mend it",

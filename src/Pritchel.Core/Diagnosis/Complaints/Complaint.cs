@@ -27,6 +27,9 @@ public enum Heard
 
     /// <summary>The engine turns over and will not start; nobody has looked at this circuit by itself yet.</summary>
     WillNotStart,
+
+    /// <summary>More than it should: the battery is overcharged.</summary>
+    TooMuch,
 }
 
 /// <summary>How a lamp looked.</summary>
@@ -43,6 +46,19 @@ public enum LampLook
 
     /// <summary>Dark.</summary>
     Out,
+}
+
+/// <summary>When it fails sooner or oftener, as its owner tells it.</summary>
+public enum WorseWhen
+{
+    /// <summary>Hot: after it has run, in the sun.</summary>
+    Hot,
+
+    /// <summary>Wet: in rain, after washing, over water.</summary>
+    Wet,
+
+    /// <summary>Shaken: over bumps, as it is steered, leant or moved.</summary>
+    Shaken,
 }
 
 /// <summary>How a lamp looked in one setting.</summary>
@@ -89,6 +105,9 @@ public sealed record Complaint
 
     /// <summary>Codes stored or blinked; none of them when it was read and showed none, null when nobody read it.</summary>
     public IReadOnlyList<string>? Codes { get; init; }
+
+    /// <summary>When it fails sooner or oftener; none when nobody said.</summary>
+    public IReadOnlyList<WorseWhen> WorseWhen { get; init; } = [];
 
     /// <summary>The machine's life so far.</summary>
     public Circumstances Circumstances { get; init; } = Circumstances.Usual;

@@ -77,7 +77,7 @@ public sealed partial class Symptoms
             (EffectKind.Turns, false) => [Heard.Nothing, Heard.OneClick, Heard.Chatter, Heard.Slow, Heard.Works],
             (EffectKind.Sparks, false) => [Heard.Nothing, Heard.Slow, Heard.WillNotStart, Heard.Works],
             (EffectKind.LetsRun, false) => [Heard.Nothing, Heard.WillNotStart, Heard.Works],
-            (EffectKind.Charges, false) => [Heard.Nothing, Heard.Slow, Heard.Works],
+            (EffectKind.Charges, false) => [Heard.Nothing, Heard.Slow, Heard.TooMuch, Heard.Works],
             (_, true) => [Heard.Nothing, Heard.Works],
             _ => [Heard.Nothing, Heard.Chatter, Heard.Slow, Heard.Works],
         };
@@ -114,14 +114,16 @@ public sealed partial class Symptoms
             FindCharge(part);
         }
 
-        foreach (
-            var part in parts.Where(p =>
-                KindOf(p) is EffectKind.Glows or EffectKind.Sounds or EffectKind.Works
-                && circuit.Machine.Duties.All(d => d.Load != p.Id)
-            )
-        )
+        foreach (var part in parts.Where(p => KindOf(p) is EffectKind.Glows or EffectKind.Sounds or EffectKind.Works))
         {
-            FindLoad(part);
+            if (circuit.Machine.Duties.Any(d => d.Load == part.Id))
+            {
+                FindOff(part);
+            }
+            else
+            {
+                FindLoad(part);
+            }
         }
     }
 
@@ -144,93 +146,6 @@ public sealed partial class Symptoms
         FindStops(part, go);
     }
 
-    private void FindFuel(Part part)
-    {
-        // Energised to run: it must pull in. Energised to stop: it must let go in running, and pull in to stop.
-        if (First(s => Level(part, s, DutySpeed.Rest) > 0) is { } runs)
-        {
-            Add(
-                CircuitGroup.Fuel,
-                "runs-" + part.Id,
-                $"{SymptomWords.Said(part)} lets it run",
-                runs,
-                part,
-                DutySpeed.Rest,
-                $"Dies or will not run: {part.Name}"
-            );
-        }
-
-        if (First(s => Level(part, s, DutySpeed.Rest) <= 0) is { } stops)
-        {
-            Add(
-                CircuitGroup.Fuel,
-                "stops-" + part.Id,
-                $"{SymptomWords.Said(part)} stops it",
-                stops,
-                part,
-                DutySpeed.Rest,
-                $"Does not stop: {part.Name}",
-                refuses: true
-            );
-        }
-    }
-
-    private void FindLoad(Part part)
-    {
-        var group = KindOf(part) == EffectKind.Sounds ? CircuitGroup.Alarms : CircuitGroup.Accessories;
-        if (First(s => Level(part, s, DutySpeed.Rest) >= Shows) is { } on)
-        {
-            Add(
-                group,
-                "does-" + part.Id,
-                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
-                on,
-                part,
-                DutySpeed.Rest,
-                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
-            );
-        }
-        else if (First(s => Level(part, s, DutySpeed.Crank) >= Shows) is { } cranked)
-        {
-            // What an engine cannot run without is looked for while it is cranked, not at a speed that it never comes to.
-            Add(
-                group,
-                "does-" + part.Id,
-                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
-                cranked,
-                part,
-                DutySpeed.Crank,
-                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
-            );
-        }
-        else if (Running.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows) is { } turned)
-        {
-            Add(
-                group,
-                "does-" + part.Id,
-                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
-                turned,
-                part,
-                DutySpeed.Work,
-                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
-            );
-        }
-
-        if (First(s => Level(part, s, DutySpeed.Rest) < 0.05) is { } off)
-        {
-            Add(
-                group,
-                "not-" + part.Id,
-                $"{SymptomWords.Said(part)} {SymptomWords.Quiet(KindOf(part))}",
-                off,
-                part,
-                DutySpeed.Rest,
-                $"{SymptomWords.Said(part)} {SymptomWords.Stays(KindOf(part))}",
-                refuses: true
-            );
-        }
-    }
-
     private void Add(
         CircuitGroup group,
         string id,
@@ -239,7 +154,9 @@ public sealed partial class Symptoms
         Part load,
         DutySpeed speed,
         string complaint,
-        bool refuses = false
+        bool refuses = false,
+        ControlSetting? from = null,
+        bool warns = false
     ) =>
         found.Add(
             new Symptom(
@@ -249,16 +166,22 @@ public sealed partial class Symptoms
                     Speed = speed,
                     Refuses = refuses,
                     Complaint = complaint,
+                    From = from?.Moved(circuit.Machine),
+                    Warns = warns,
                 }
             )
         );
 
     private ControlSetting? First(Func<ControlSetting, bool> shows) => settings.FirstOrDefault(shows);
 
-    private double Level(Part part, ControlSetting setting, DutySpeed speed)
+    private double Level(Part part, ControlSetting setting, DutySpeed speed, ControlSetting? from = null)
     {
         state.Begin(circuit.NominalParameters());
         state.SetSpeeds(speed);
+        if (from is not null)
+        {
+            state.Move(from);
+        }
 
         state.Move(setting);
         if (speed != DutySpeed.Rest)

@@ -17,6 +17,8 @@ internal static class Likelihood
     /// <summary>Density of a reading that says nothing, per volt, over −2 to 16 V.</summary>
     public const double WildDensity = 1.0 / 18;
 
+    private const double UntrueTooMuch = 0.002;
+
     // Rows: what is true (nothing, one click, chatter, slow, works). Columns: what is said, in the same order.
     private static readonly double[,] Confusion =
     {
@@ -50,6 +52,10 @@ internal static class Likelihood
                 Heard.Slow => 0.5,
                 _ => 0.95,
             },
+            Heard.TooMuch => truth == Heard.TooMuch ? 0.85 : UntrueTooMuch,
+
+            // Who does not read the battery says that it charges.
+            _ when truth == Heard.TooMuch => said == Heard.Works ? 0.14 : UntrueTooMuch,
             _ => Confusion[(int)truth - 1, (int)said - 1],
         };
 

@@ -61,7 +61,8 @@ public sealed class SideEvidence
     /// <summary>Chance of all that was seen and tried with a fault; null for the sound machine.</summary>
     public double Of(Fault? fault)
     {
-        var chance = WiggleEvidence.Of(fault) * (fault is not null && mended.Contains(fault.Repair.Id) ? FailsAgainShare : 1);
+        var chance =
+            WiggleEvidence.Of(fault) * (fault is not null && mended.Contains(fault.Repair.Id) ? FailsAgainShare : 1);
         foreach (var look in looks)
         {
             chance *=

@@ -45,6 +45,9 @@ public sealed class Beliefs
     private const double NoneExplainsHeard = 0.2;
     private const double NoneExplainsLamp = 0.4;
 
+    // Too much is read on a meter and given by few causes, most of them on the drawing.
+    private const double NoneExplainsTooMuch = 0.02;
+
     private readonly double[][] weights;
     private readonly Hypothesis?[] refined;
     private readonly Lazy<(double Rates, double[] Gains, double[] HealthyLamps)> baseline;
@@ -181,10 +184,11 @@ public sealed class Beliefs
         NoneOfThese =
             NoneOfTheseShare
             * Likelihood.OfTries(Complaint)
-            * (Complaint.Heard == Heard.NotSaid ? 1 : NoneExplainsHeard)
+            * NoneExplains(Complaint.Heard)
             * Math.Pow(NoneExplainsLamp, Math.Min(3, LampsSeen.Count))
             * Math.Pow(Likelihood.WildDensity, grouped.Count)
-            * SideEvidence.OfUnknown;
+            * SideEvidence.OfUnknown
+            * WorseEvidence.OfUnknown(Complaint);
         total += NoneOfThese;
         NoneOfThese /= total;
         foreach (var particle in weights)
@@ -213,6 +217,14 @@ public sealed class Beliefs
                 .OrderByDescending(s => s.Share),
         ];
     }
+
+    private static double NoneExplains(Heard heard) =>
+        heard switch
+        {
+            Heard.NotSaid => 1,
+            Heard.TooMuch => NoneExplainsTooMuch,
+            _ => NoneExplainsHeard,
+        };
 
     /// <summary>
     /// Hypotheses in groups that show the same and are weighed the same but for how likely they were: all that leave the duty
@@ -287,7 +299,12 @@ public sealed class Beliefs
 
         // A fault that leaves the duty alone is no reason for this complaint: as seldom as none at all.
         rate *= weighed is { Fault: not null, HasPredictions: false } ? SoundMachineShare : 1;
-        return rate / rates * (1 - NoneOfTheseShare) / Table.Particles * SideEvidence.Of(weighed.Fault);
+        return rate
+            / rates
+            * (1 - NoneOfTheseShare)
+            / Table.Particles
+            * SideEvidence.Of(weighed.Fault)
+            * WorseEvidence.Of(Complaint, weighed.Fault);
     }
 
     /// <summary>What every weighing stands on: rates, this meter's gains, how lamps look on a sound machine.</summary>

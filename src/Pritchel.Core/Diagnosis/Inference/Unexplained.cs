@@ -148,8 +148,10 @@ public sealed record Unexplained(
         {
             Circuit = table.Circuit,
             Settings = fresh
-                ? [condition.Setting]
-                : [table.Conditions[0].Setting, table.Circuit.Setting(null), condition.Setting],
+                ? reading.At.Condition == 0
+                    ? DutyMoment.Settings(table.Circuit, table.Duty)
+                    : [condition.Setting]
+                : [.. DutyMoment.Settings(table.Circuit, table.Duty), table.Circuit.Setting(null), condition.Setting],
             Speeds = table.Circuit.Engines.ToDictionary(e => e.Id, e => e.At(condition.Speed)),
             Off = condition.Off,
             BatteryDisconnected = condition.Observable.WantsDeadCircuit,

@@ -15,6 +15,7 @@ internal sealed partial class CaseRunner
     private readonly Circuit circuit;
     private readonly CircuitState state;
     private readonly ControlSetting rest;
+    private readonly ControlSetting? before;
     private readonly Device load;
     private readonly Device? control;
     private readonly Device[] lamps;
@@ -55,6 +56,7 @@ internal sealed partial class CaseRunner
         this.tolerance = tolerance;
         state = new CircuitState(circuit) { Tolerance = tolerance, FollowsWaves = table.FollowsWaves };
         rest = circuit.Setting(null);
+        before = table.Duty.From is { } from ? circuit.Setting(from) : null;
         load = circuit.DeviceOf(table.Duty.Load);
         control = table.Duty.Control is { } commands ? circuit.DeviceOf(commands) : null;
         lamps = [.. table.Lamps.Select(circuit.DeviceOf)];
@@ -308,6 +310,11 @@ internal sealed partial class CaseRunner
         if (table.FollowsWaves && carriedIn is not null)
         {
             state.CarryOn(carriedIn);
+        }
+
+        if (before is { } stoodBefore)
+        {
+            MoveAt(table.Duty.Speed, stoodBefore);
         }
 
         var settlement = MoveAt(table.Duty.Speed, table.Conditions[0].Setting);

@@ -29,6 +29,12 @@ public sealed record DesignCheck(
     /// <summary>What was found altered and gives the complaint by itself on a machine otherwise sound; mostly none.</summary>
     public IReadOnlyList<Alteration> Altered { get; init; } = [];
 
+    /// <summary>
+    /// Whether what stood otherwise was felt by a sensor and not moved by hand: a warning that tells of it may be telling the
+    /// truth, and is not put aside as designed.
+    /// </summary>
+    public bool MayBeTrue { get; init; }
+
     /// <summary>Tries the duty on the sound machine in a setting, as drawn and then as altered.</summary>
     /// <param name="circuit">The machine.</param>
     /// <param name="duty">The duty.</param>
@@ -62,7 +68,13 @@ public sealed record DesignCheck(
             .Select(m => Wanted(m.c, m.p))
             .ToList();
         var together = Enumerable.Range(0, found.Count).Where(c => found[c] != own[c]).Select(c => Wanted(c, own[c]));
-        return new DesignCheck(found, AsDesigned: true, singly, singly.Count > 0 ? [] : [.. together]);
+        IReadOnlyList<ControlWanted> all = singly.Count > 0 ? [] : [.. together];
+        return new DesignCheck(found, AsDesigned: true, singly, all)
+        {
+            MayBeTrue =
+                DutyEffect.Of(circuit, duty) is EffectKind.Glows or EffectKind.Sounds
+                && singly.Concat(all).Any(w => w.Control.Sensed == true),
+        };
     }
 
     /// <summary>Those alterations that give it one by one; all of them where only together they do.</summary>

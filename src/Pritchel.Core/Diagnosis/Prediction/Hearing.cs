@@ -14,6 +14,9 @@ internal static class Hearing
     private const double ChargesShare = 0.5;
     private const double LeastCharge = 0.05;
 
+    // Over 15 V a 12 V battery is overcharged and bulbs blow: common practice, no source.
+    private const double MostVolts = 15;
+
     /// <summary>What is heard in a state whose last move settled so.</summary>
     public static Heard Of(PredictionTable table, CircuitState state, Settlement settlement)
     {
@@ -54,10 +57,17 @@ internal static class Hearing
             EffectKind.Sparks when shown.Level >= 1 => Heard.Works,
             EffectKind.Sparks when shown.Level >= WeakSpark => Heard.Slow,
             EffectKind.LetsRun when shown.Level > 0 => Heard.Works,
+            EffectKind.Charges when PostVolts(table, state) > MostVolts => Heard.TooMuch,
             EffectKind.Charges when shown.Level >= ChargesShare * table.HealthyAmps => Heard.Works,
             EffectKind.Charges when shown.Level >= LeastCharge * table.HealthyAmps => Heard.Slow,
             _ => Commands(table, state) ? Heard.OneClick : Heard.Nothing,
         };
+    }
+
+    private static double PostVolts(PredictionTable table, CircuitState state)
+    {
+        var battery = state.Circuit.Machine.Index.Part(table.Duty.Load)!;
+        return state.Drop(state.Circuit.NodeOf(battery.At("+")), state.Circuit.NodeOf(battery.At("-")));
     }
 
     private static bool Commands(PredictionTable table, CircuitState state) =>

@@ -20,7 +20,7 @@ internal static class Relevance
         state.Begin(circuit.NominalParameters());
         state.SetSpeeds(duty.Speed);
 
-        state.Move(circuit.Setting(duty.Setting));
+        state.MoveThrough(duty);
         var amps = circuit
             .Network.Branches.Select((b, i) => (b.From, b.To, Amps: Carries(state, i)))
             .Where(b => double.IsFinite(b.Amps))
@@ -32,9 +32,16 @@ internal static class Relevance
         return circuit.Faults.Where(f =>
             f.Paths.Count > 0
                 ? touched.Contains(f.Nodes.From) && (f.Kind != FaultKind.Chafed || !IsGround(circuit, f.Nodes.From))
-                : pairs.Contains(f.Nodes) || !amps.Exists(b => (b.From, b.To) == f.Nodes || (b.To, b.From) == f.Nodes)
+                : LetsThrough(f.Kind)
+                    && (duty.Refuses || touched.Contains(f.Nodes.From) || touched.Contains(f.Nodes.To))
+                    || pairs.Contains(f.Nodes)
+                    || !amps.Exists(b => (b.From, b.To) == f.Nodes || (b.To, b.From) == f.Nodes)
         );
     }
+
+    /// <summary>Whether a fault lets through what the sound machine holds back: no current marks its place.</summary>
+    private static bool LetsThrough(FaultKind kind) =>
+        kind is FaultKind.StuckClosed or FaultKind.Overcharging or FaultKind.ShortedToNeighbour or FaultKind.WrongPart;
 
     /// <summary>Most that flows in any branch at the load's terminals.</summary>
     private static double OwnAmps(Circuit circuit, PartId load, List<(int From, int To, double Amps)> amps)

@@ -131,9 +131,17 @@ public sealed class TestedDuty
             setting,
             isDuty,
             turns,
-            mustNot ? setting.AllWords(Machine) : setting.Words(Machine),
+            WordsOf(setting, isDuty, mustNot),
             [.. setting.Held(Machine).Select(c => c.Name)]
         );
+    }
+
+    private string WordsOf(ControlSetting setting, bool isDuty, bool all)
+    {
+        var words = all ? setting.AllWords(Machine) : setting.Words(Machine);
+        return isDuty && Duty.From is { } from
+            ? $"{Circuit.Setting(from).Words(Machine)}, then {words}: at once, while its timer runs"
+            : words;
     }
 
     /// <summary>A condition of a dead circuit, nothing turning.</summary>

@@ -104,7 +104,8 @@ public static class MachineFile
         var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { MaxDepth = 16 });
         try
         {
-            return JsonDocument.TryParseValue(ref reader, out var document)
+            return
+                JsonDocument.TryParseValue(ref reader, out var document)
                 && document.RootElement.ValueKind == JsonValueKind.Object
                 && document.RootElement.TryGetProperty(VariantFile.Parent, out var parent)
                 && parent.ValueKind == JsonValueKind.String

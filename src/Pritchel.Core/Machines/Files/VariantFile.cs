@@ -46,7 +46,10 @@ internal sealed class VariantFile
     /// <summary>A problem of the whole machine, at its place in the difference where that has one.</summary>
     public MachineProblem AtItsPlace(MachineProblem problem)
     {
-        if (problem.Pointer.Split('/') is not ["", var list, var number, .. var rest] || !int.TryParse(number, out var at))
+        if (
+            problem.Pointer.Split('/') is not ["", var list, var number, .. var rest]
+            || !int.TryParse(number, out var at)
+        )
         {
             return problem;
         }

@@ -38,7 +38,11 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
             {
                 channels.Add(
                     new Channel(
-                        declaration.Source(part.Element("output" + channel), part.At("coil" + channel), part.At("case")),
+                        declaration.Source(
+                            part.Element("output" + channel),
+                            part.At("coil" + channel),
+                            part.At("case")
+                        ),
                         declaration.Branch(
                             part.Element("trigger" + channel),
                             part.At("pickup" + channel),

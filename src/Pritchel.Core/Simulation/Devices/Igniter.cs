@@ -103,8 +103,7 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
 
         // Once it dwells it keeps on for the moment: its own current must not talk it out of it.
         var dwells =
-            state.Moment == Moment.Positive
-            && (state[dwelling] == Conducting || (MayRun(state) && Triggered(state)));
+            state.Moment == Moment.Positive && (state[dwelling] == Conducting || (MayRun(state) && Triggered(state)));
         return dwells == (state[dwelling] == Conducting)
             ? Change.None
             : Change.Switch(dwelling, dwells ? Conducting : 0, 0);
@@ -144,8 +143,7 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
             feed.Gone("feed-open", "feed input open", 0.7),
         ];
 
-    private bool MayRun(CircuitState state) =>
-        state[works] > 0 && Fed(state) && inputs.Forbids(state) is null;
+    private bool MayRun(CircuitState state) => state[works] > 0 && Fed(state) && inputs.Forbids(state) is null;
 
     private bool Fed(CircuitState state) => feed.Drive(state) >= figures["leastFeedVolts"];
 

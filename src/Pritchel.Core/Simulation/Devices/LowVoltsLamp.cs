@@ -44,7 +44,10 @@ internal sealed class LowVoltsLamp(Part part, PartFigures figures) : Device, INa
     public override Effect Effect(CircuitState state)
     {
         var volts = state.Across(branch);
-        return new(EffectKind.Glows, state[works] > 0 && volts >= LeastVolts && volts < figures["lightsUnderVolts"] ? 1 : 0);
+        return new(
+            EffectKind.Glows,
+            state[works] > 0 && volts >= LeastVolts && volts < figures["lightsUnderVolts"] ? 1 : 0
+        );
     }
 
     public override IEnumerable<Fault> Faults() =>

@@ -61,6 +61,10 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
     [BindProperty]
     public List<string> Codes { get; set; } = [];
 
+    /// <summary>When it fails sooner or oftener, as ticked.</summary>
+    [BindProperty]
+    public List<WorseWhen> Worse { get; set; } = [];
+
     /// <summary>Circumstances ticked, by name.</summary>
     [BindProperty]
     public List<string> Life { get; set; } = [];
@@ -77,6 +81,8 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
         (nameof(Circumstances.Vibration), "Shaken more than most", c => c.Vibration),
         (nameof(Circumstances.Rodents), "Signs of rodents", c => c.Rodents),
         (nameof(Circumstances.RecentWork), "Someone worked on it just before", c => c.RecentWork),
+        (nameof(Circumstances.Stored), "It stood for a season or more", c => c.Stored),
+        (nameof(Circumstances.NewWiring), "New wiring or another engine: never worked since", c => c.NewWiring),
     ];
 
     /// <summary>Shows the complaint as it stands.</summary>
@@ -99,6 +105,7 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             .ToDictionary(s => s.Key.Text, s => s.Value.Text, StringComparer.Ordinal);
         Speed = complaint.Speed ?? Rules.Own.Speed;
         Also = complaint.Also.ToDictionary(a => a.Duty.Text, a => a.Works ? "works" : "fails", StringComparer.Ordinal);
+        Worse = [.. complaint.WorseWhen];
         (CodesRead, Codes) = (complaint.Codes is not null, [.. complaint.Codes ?? []]);
         var life = complaint.Circumstances;
         Years = life.Years.ToString(CultureInfo.InvariantCulture);
@@ -201,6 +208,7 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             Circumstances = life,
             Codes = CodesRead || Codes.Count > 0 ? [.. Rules.Codes.Where(Codes.Contains)] : null,
             Also = AlsoTold,
+            WorseWhen = [.. Worse.Where(Enum.IsDefined).Distinct().Order()],
             Heard = heard,
             Words = (Words ?? "").ReplaceLineEndings(" ").Trim(),
             Failed = failed,
@@ -267,7 +275,9 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             Ticked(nameof(Circumstances.Damp)),
             Ticked(nameof(Circumstances.Vibration)),
             Ticked(nameof(Circumstances.Rodents)),
-            Ticked(nameof(Circumstances.RecentWork))
+            Ticked(nameof(Circumstances.RecentWork)),
+            Ticked(nameof(Circumstances.Stored)),
+            Ticked(nameof(Circumstances.NewWiring))
         );
     }
 

@@ -1,0 +1,255 @@
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Diagnosis.Complaints;
+
+/// <summary>What lets an engine run or stops it, and what lights, sounds and works.</summary>
+public sealed partial class Symptoms
+{
+    private const double Dark = 0.05;
+
+    private void FindFuel(Part part)
+    {
+        // Energised to run: it must pull in. Energised to stop: it must let go in running, and pull in to stop.
+        if (First(s => Level(part, s, DutySpeed.Rest) > 0) is { } runs)
+        {
+            Add(
+                CircuitGroup.Fuel,
+                "runs-" + part.Id,
+                $"{SymptomWords.Said(part)} lets it run",
+                runs,
+                part,
+                DutySpeed.Rest,
+                $"Dies or will not run: {part.Name}"
+            );
+        }
+
+        if (First(s => Level(part, s, DutySpeed.Rest) <= 0) is { } stops)
+        {
+            Add(
+                CircuitGroup.Fuel,
+                "stops-" + part.Id,
+                $"{SymptomWords.Said(part)} stops it",
+                stops,
+                part,
+                DutySpeed.Rest,
+                $"Does not stop: {part.Name}",
+                refuses: true
+            );
+        }
+        else
+        {
+            FindStopAfterMove(part);
+        }
+    }
+
+    /// <summary>What stops it only for a while after a control was moved: a timer that feeds a stop solenoid at key-off.</summary>
+    private void FindStopAfterMove(Part part)
+    {
+        foreach (var from in Running.Take(MostTriedTurning))
+        {
+            for (var c = 0; c < from.Count; c++)
+            {
+                var control = circuit.Machine.Controls[c];
+                foreach (var position in Enumerable.Range(0, control.Positions.Count).Where(p => p != from[c]))
+                {
+                    var stop = from.With(c, position);
+                    if (
+                        control.Sensed == true
+                        || stop.Held(circuit.Machine).Any()
+                        || Level(part, stop, DutySpeed.Rest, from) > 0
+                    )
+                    {
+                        continue;
+                    }
+
+                    Add(
+                        CircuitGroup.Fuel,
+                        "stops-" + part.Id,
+                        $"{SymptomWords.Said(part)} stops it",
+                        stop,
+                        part,
+                        DutySpeed.Rest,
+                        $"Does not stop with {Worded(control, position)}: {part.Name}",
+                        refuses: true,
+                        from: from
+                    );
+                    return;
+                }
+            }
+        }
+    }
+
+    private void FindLoad(Part part)
+    {
+        var group = KindOf(part) == EffectKind.Sounds ? CircuitGroup.Alarms : CircuitGroup.Accessories;
+        if (First(s => Level(part, s, DutySpeed.Rest) >= Shows) is { } on)
+        {
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
+                on,
+                part,
+                DutySpeed.Rest,
+                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
+            );
+        }
+        else if (First(s => Level(part, s, DutySpeed.Crank) >= Shows) is { } cranked)
+        {
+            // What an engine cannot run without is looked for while it is cranked, not at a speed that it never comes to.
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
+                cranked,
+                part,
+                DutySpeed.Crank,
+                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
+            );
+        }
+        else if (Running.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows) is { } turned)
+        {
+            Add(
+                group,
+                "does-" + part.Id,
+                $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}",
+                turned,
+                part,
+                DutySpeed.Work,
+                $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
+            );
+        }
+
+        FindOff(part);
+        FindWarning(part);
+    }
+
+    private void FindOff(Part part)
+    {
+        if (Off(part) is not { } off)
+        {
+            return;
+        }
+
+        Add(
+            KindOf(part) == EffectKind.Sounds ? CircuitGroup.Alarms : CircuitGroup.Accessories,
+            "not-" + part.Id,
+            $"{SymptomWords.Said(part)} {SymptomWords.Quiet(KindOf(part))}",
+            off,
+            part,
+            DutySpeed.Rest,
+            $"{SymptomWords.Said(part)} {SymptomWords.Stays(KindOf(part))}",
+            refuses: true
+        );
+    }
+
+    /// <summary>
+    /// Where it must be off and what would feed it is still there, one switch alone put otherwise: a contact that welded shows
+    /// there and not with everything dead.
+    /// </summary>
+    private ControlSetting? Off(Part part)
+    {
+        if (First(s => Level(part, s, DutySpeed.Rest) >= Shows) is not { } does)
+        {
+            return First(s => Level(part, s, DutySpeed.Rest) < Dark);
+        }
+
+        var moved =
+            from c in Enumerable.Range(0, does.Count)
+            from p in Enumerable.Range(0, circuit.Machine.Controls[c].Positions.Count)
+            let other = does.With(c, p)
+            where p != does[c] && !AddsHeld(does, other)
+            select other;
+        return moved.Append(settings[0]).Where(s => Level(part, s, DutySpeed.Rest) < Dark).MaxBy(FedNodes)
+            ?? First(s => Level(part, s, DutySpeed.Rest) < Dark);
+    }
+
+    /// <summary>Whether a control is held in a setting that springs back by itself in another.</summary>
+    private bool AddsHeld(ControlSetting before, ControlSetting after) =>
+        after.Held(circuit.Machine).Except(before.Held(circuit.Machine)).Any();
+
+    /// <summary>How much of the machine stands under volts with its engines at rest.</summary>
+    private int FedNodes(ControlSetting setting)
+    {
+        StandStill(setting);
+        return Enumerable.Range(0, circuit.Network.NodeCount).Count(IsUnderVolts);
+    }
+
+    /// <summary>Whether a part stands under volts with its engines at rest.</summary>
+    private bool IsFed(Part part, ControlSetting setting)
+    {
+        StandStill(setting);
+        return part.Terminals.Any(t => IsUnderVolts(circuit.NodeOf(part.At(t))));
+    }
+
+    private void StandStill(ControlSetting setting)
+    {
+        state.Begin(circuit.NominalParameters());
+        state.Move(setting);
+    }
+
+    private bool IsUnderVolts(int node)
+    {
+        const double UnderVolts = 5;
+        return state.Joined(node, circuit.Reference) && Math.Abs(state.Drop(node, circuit.Reference)) > UnderVolts;
+    }
+
+    /// <summary>
+    /// A lamp or a buzzer that must be silent with the engine running, and speaks with it standing in the same setting or when
+    /// something is felt: it warns, and may be telling the truth.
+    /// </summary>
+    private void FindWarning(Part part)
+    {
+        if (circuit.Engines.Count == 0 || KindOf(part) == EffectKind.Works)
+        {
+            return;
+        }
+
+        var quiet = Running
+            .Take(MostTriedTurning)
+            .FirstOrDefault(s =>
+                !s.Held(circuit.Machine).Any(c => c.Positions.Count > 2)
+                && IsFed(part, s)
+                && Level(part, s, DutySpeed.Work) < Dark
+                && Speaks(part, s)
+            );
+
+        // What goes out once it charges is followed along the waves, in one setting.
+        quiet ??=
+            circuit.WaveEngine >= 0
+            && Running.FirstOrDefault(s => Level(part, s, DutySpeed.Rest) >= Shows) is { } lit
+            && LevelAtWork(part, lit) < Dark
+                ? lit
+                : null;
+        if (quiet is not null)
+        {
+            Add(
+                CircuitGroup.Alarms,
+                "warns-" + part.Id,
+                $"{SymptomWords.Said(part)} {SymptomWords.Quiet(KindOf(part))} with the engine running",
+                quiet,
+                part,
+                DutySpeed.Work,
+                $"{SymptomWords.Said(part)} {(KindOf(part) == EffectKind.Sounds ? "sounds" : "is lit")} with the engine running",
+                refuses: true,
+                warns: true
+            );
+        }
+    }
+
+    private bool Speaks(Part part, ControlSetting running)
+    {
+        var rest = circuit.Setting(null);
+        var felt = Enumerable.Range(0, running.Count).Where(c => circuit.Machine.Controls[c].Sensed == true).ToList();
+        return felt.TrueForAll(c => running[c] == rest[c])
+            && (
+                Level(part, running, DutySpeed.Rest) >= Shows
+                || felt.Exists(c =>
+                    Enumerable
+                        .Range(0, circuit.Machine.Controls[c].Positions.Count)
+                        .Any(p => Level(part, running.With(c, p), DutySpeed.Work) >= Shows)
+                )
+            );
+    }
+}

@@ -65,7 +65,7 @@ public sealed record Circumstances(
         times *= Damp && weakness.HasFlag(Weakness.Damp) ? 2 : 1;
         times *= Vibration && weakness.HasFlag(Weakness.Vibration) ? 2 : 1;
         times *= Rodents && weakness.HasFlag(Weakness.Rodents) ? 8 : 1;
-        times *= Stored && (weakness & (Weakness.Salt | Weakness.Damp | Weakness.Rodents)) != 0 ? 3 : 1;
+        times *= Stored && (weakness & (Weakness.Salt | Weakness.Damp | Weakness.Rodents)) != Weakness.None ? 3 : 1;
 
         // What has never worked since it was wired is wired wrong before anything has worn out.
         var byHand =

@@ -82,10 +82,7 @@ public sealed partial class Symptoms
     private bool IsolatesBattery(Control control)
     {
         var machine = circuit.Machine;
-        var posts = machine
-            .Parts.Where(p => PartKinds.IsBattery(p.Kind))
-            .SelectMany(p => p.Terminals.Select(p.At))
-            .ToHashSet();
+        var posts = circuit.PartsThat(PartTraits.StoresCharge).SelectMany(p => p.Addresses).ToHashSet();
         var cabled = machine
             .Wires.Where(w => w.Cable == true && (posts.Contains(w.From.At) || posts.Contains(w.To.At)))
             .SelectMany(w => new[] { w.From.At, w.To.At })

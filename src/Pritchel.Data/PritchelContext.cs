@@ -23,6 +23,12 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
     /// <summary>Steps of drafts.</summary>
     public DbSet<DraftStepRow> DraftSteps => Set<DraftStepRow>();
 
+    /// <summary>Part tests.</summary>
+    public DbSet<PartTestRow> PartTests => Set<PartTestRow>();
+
+    /// <summary>Steps of part tests.</summary>
+    public DbSet<PartTestStepRow> PartTestSteps => Set<PartTestStepRow>();
+
     /// <summary>Pictures of machines.</summary>
     public DbSet<PictureRow> Pictures => Set<PictureRow>();
 
@@ -47,6 +53,9 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
         modelBuilder.Entity<SettingRow>().HasKey(s => s.Name);
         modelBuilder.Entity<DraftRow>().HasMany(d => d.Steps).WithOne().HasForeignKey(s => s.DraftId);
         modelBuilder.Entity<DraftStepRow>().HasKey(s => new { s.DraftId, s.Sequence });
+        modelBuilder.Entity<PartTestRow>().HasIndex(t => t.Number).IsUnique();
+        modelBuilder.Entity<PartTestRow>().HasMany(t => t.Steps).WithOne().HasForeignKey(s => s.PartTestId);
+        modelBuilder.Entity<PartTestStepRow>().HasKey(s => new { s.PartTestId, s.Sequence });
         modelBuilder.Entity<PictureRow>().HasIndex(p => p.MachineId);
     }
 }

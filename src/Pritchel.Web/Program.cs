@@ -53,6 +53,9 @@ builder.Services.AddScoped(services => new PictureStore(
 builder.Services.AddScoped<JobStore>();
 builder.Services.AddScoped<MeterStore>();
 builder.Services.AddScoped<JobDesk>();
+builder.Services.AddScoped<PartTestStore>();
+builder.Services.AddScoped<PartTestDesk>();
+builder.Services.AddSingleton<SheetShelf>();
 builder.Services.AddScoped<Pritchel.Web.Drawings.DrawingFile>();
 builder.Services.AddSingleton<MachineShelf>();
 builder.Services.AddSingleton<TableFolder>();

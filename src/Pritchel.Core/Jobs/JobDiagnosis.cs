@@ -199,7 +199,8 @@ public sealed class JobDiagnosis
                     .Select(p => new Wiggle(p.Reach!, p.By, p.Changed)),
                 state.Complaint
             ),
-            state.Mended.Select(m => m.Repair)
+            state.Mended.Select(m => m.Repair),
+            state.PartTests.Select(t => new TestedAlone(t.Part, t.Good, t.Unseen.ToHashSet()))
         );
 
     /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>

@@ -58,6 +58,15 @@ public sealed record LookedAt(RepairId Repair, LookFound Found) : JobEvent;
 /// <param name="Watched">Reading that was watched; null for the duty itself.</param>
 public sealed record Wiggled(PlaceId Place, RepairId? Repair, WiggledBy By, bool Changed, ProbedAt? Watched) : JobEvent;
 
+/// <summary>A part was tested by itself, on a sheet of its own.</summary>
+/// <param name="Part">The part.</param>
+/// <param name="Good">Whether its sheet found it good; false where it found it bad.</param>
+/// <param name="Words">The sheet's verdict, in words.</param>
+/// <param name="Sheet">Tag of the part test.</param>
+/// <param name="Unseen">The part's faults that its sheet cannot show: nothing is said of them.</param>
+public sealed record PartTested(PartId Part, bool Good, string Words, string Sheet, IReadOnlyList<FaultId> Unseen)
+    : JobEvent;
+
 /// <summary>A helper came or went.</summary>
 /// <param name="Alone">Whether the person now works alone.</param>
 public sealed record HelpChanged(bool Alone) : JobEvent;

@@ -17,6 +17,7 @@ public static class JobRules
             or TestPassedOver
             or LookedAt
             or Wiggled
+            or PartTested
             or VerdictTaken
             or MeasuredOn
             or PartsPriced when !state.ComplaintTold => "Write the complaint down first.",

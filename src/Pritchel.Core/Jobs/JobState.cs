@@ -72,6 +72,10 @@ public sealed class JobState
     /// <summary>Places moved, warmed or wetted, those entries that stand.</summary>
     public IReadOnlyList<Wiggled> Wiggles => [.. Standing.Select(e => e.Event).OfType<Wiggled>()];
 
+    /// <summary>Parts tested by themselves, the last test of each.</summary>
+    public IReadOnlyList<PartTested> PartTests =>
+        [.. Standing.Select(e => e.Event).OfType<PartTested>().GroupBy(t => t.Part).Select(g => g.Last())];
+
     /// <summary>Whether measuring goes on although something stood clear: said after the complaint as it now stands.</summary>
     public bool GoesOn =>
         Standing.LastOrDefault(e => e.Event is ComplaintMade or VerdictTaken or MeasuredOn)?.Event is MeasuredOn;

@@ -90,7 +90,11 @@ public sealed record DeviceKind(
 /// <param name="Least">Smallest allowed.</param>
 /// <param name="Most">Largest allowed.</param>
 /// <param name="Default">Taken when the file is silent.</param>
-public sealed record ValueRule(string Name, double Least, double Most, double Default);
+public sealed record ValueRule(string Name, double Least, double Most, double Default)
+{
+    /// <summary>How much it differs from make to make, against most figures: little where physics or a standard sets it.</summary>
+    public double Differs { get; init; } = 1;
+}
 
 /// <summary>A part's figures with the kind's defaults filled in.</summary>
 public sealed class PartFigures(DeviceKind kind, Part part)

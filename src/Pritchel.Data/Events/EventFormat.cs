@@ -78,6 +78,13 @@ public static class EventFormat
                 wiggled.Changed,
                 wiggled.Watched is { } watched ? Keep(watched) : null
             ),
+            PartTested tested => new StoredPartTested(
+                tested.Part.Text,
+                tested.Good,
+                tested.Words,
+                tested.Sheet,
+                [.. tested.Unseen.Select(f => new StoredFault(f.Of.Name ?? "", f.Role))]
+            ),
             HelpChanged help => new StoredHelp(help.Alone),
             Undone undone => new StoredUndo(undone.Sequence),
             VerdictTaken verdict => new StoredVerdict(
@@ -132,6 +139,18 @@ public static class EventFormat
                 Names.WiggledBy.Read(wiggled.By),
                 wiggled.Changed,
                 wiggled.Watched is { } watched ? Restore(watched) : null
+            ),
+            StoredPartTested tested => new PartTested(
+                new PartId(tested.Part),
+                tested.Good,
+                tested.Words,
+                tested.Sheet,
+                [
+                    .. tested.Unseen.Select(f => new FaultId(
+                        new Element(Owner.Of(new PartId(tested.Part)), f.Element),
+                        f.Role
+                    )),
+                ]
             ),
             StoredHelp help => new HelpChanged(help.Alone),
             StoredUndo undone => new Undone(undone.Sequence),

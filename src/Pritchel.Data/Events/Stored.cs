@@ -13,6 +13,7 @@ namespace Pritchel.Data.Events;
 [JsonDerivedType(typeof(StoredPassedOver), "passed-over")]
 [JsonDerivedType(typeof(StoredLook), "look")]
 [JsonDerivedType(typeof(StoredWiggle), "wiggled")]
+[JsonDerivedType(typeof(StoredPartTested), "part-tested")]
 [JsonDerivedType(typeof(StoredHelp), "help")]
 [JsonDerivedType(typeof(StoredUndo), "undo")]
 [JsonDerivedType(typeof(StoredVerdict), "verdict")]
@@ -54,6 +55,17 @@ internal sealed record StoredLook(StoredRepair Repair, string Found) : StoredEve
 
 internal sealed record StoredWiggle(string Place, StoredRepair? Repair, string By, bool Changed, StoredProbes? Watched)
     : StoredEvent;
+
+internal sealed record StoredPartTested(
+    string Part,
+    bool Good,
+    string Words,
+    string Sheet,
+    IReadOnlyList<StoredFault> Unseen
+) : StoredEvent;
+
+/// <summary>A fault of a part: the element that it sits in, empty for the part itself, and its role.</summary>
+internal sealed record StoredFault(string Element, string Role);
 
 internal sealed record StoredHelp(bool Alone) : StoredEvent;
 

@@ -143,6 +143,63 @@ namespace Pritchel.Data.Migrations
                     b.ToTable("Machines");
                 });
 
+            modelBuilder.Entity("Pritchel.Data.PartTestRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("BegunUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Job")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MachineId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("PartId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sheet")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Number")
+                        .IsUnique();
+
+                    b.ToTable("PartTests");
+                });
+
+            modelBuilder.Entity("Pritchel.Data.PartTestStepRow", b =>
+                {
+                    b.Property<int>("PartTestId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AtUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("PartTestId", "Sequence");
+
+                    b.ToTable("PartTestSteps");
+                });
+
             modelBuilder.Entity("Pritchel.Data.PictureRow", b =>
                 {
                     b.Property<int>("Id")
@@ -220,6 +277,15 @@ namespace Pritchel.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Pritchel.Data.PartTestStepRow", b =>
+                {
+                    b.HasOne("Pritchel.Data.PartTestRow", null)
+                        .WithMany("Steps")
+                        .HasForeignKey("PartTestId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Pritchel.Data.DraftRow", b =>
                 {
                     b.Navigation("Steps");
@@ -228,6 +294,11 @@ namespace Pritchel.Data.Migrations
             modelBuilder.Entity("Pritchel.Data.JobRow", b =>
                 {
                     b.Navigation("Events");
+                });
+
+            modelBuilder.Entity("Pritchel.Data.PartTestRow", b =>
+                {
+                    b.Navigation("Steps");
                 });
 #pragma warning restore 612, 618
         }

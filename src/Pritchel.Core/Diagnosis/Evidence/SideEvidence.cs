@@ -16,6 +16,12 @@ public sealed class SideEvidence
     private readonly IReadOnlyList<(bool Works, DutyTries Tries)> also;
     private readonly (IReadOnlyList<string> Read, StoredCodes Stored)? codes;
     private readonly HashSet<RepairId> mended;
+    private readonly IReadOnlyList<TestedAlone> tested;
+
+    // A sheet judges the part in hand and not what it is joined to: a fault of its own that it did not show, or showed and was
+    // not the cause, once in so many. Judgement, common practice, no source.
+    private const double SheetMisses = 0.07;
+    private const double BadByTheWay = 0.07;
 
     // What was just mended is seldom what still fails; its new joints may be: judgement, common practice, no source.
     private const double FailsAgainShare = 0.05;
@@ -25,15 +31,18 @@ public sealed class SideEvidence
     /// <param name="also">Whether other duties are done, with how each fault lets them go.</param>
     /// <param name="codes">Codes read, with those that each fault stores; null when none were read out.</param>
     /// <param name="wiggles">Places stirred; null for none.</param>
+    /// <param name="tested">Parts tested by themselves, and whether each was found good; null for none.</param>
     /// <param name="mended">Repairs done since, after which it failed still; null for none.</param>
     public SideEvidence(
         IEnumerable<Look> looks,
         IReadOnlyList<(bool Works, DutyTries Tries)> also,
         (IReadOnlyList<string> Read, StoredCodes Stored)? codes = null,
         WiggleEvidence? wiggles = null,
-        IEnumerable<RepairId>? mended = null
+        IEnumerable<RepairId>? mended = null,
+        IEnumerable<TestedAlone>? tested = null
     )
     {
+        this.tested = [.. tested ?? []];
         this.mended = [.. mended ?? []];
         this.codes = codes;
         WiggleEvidence = wiggles ?? new WiggleEvidence([], new Complaint { Duty = new DutyId("") });
@@ -43,7 +52,8 @@ public sealed class SideEvidence
             this.looks.Aggregate(1.0, (chance, look) => chance * LookChances.NotThere(look.Found))
             * Math.Pow(DutyTries.OfUnknown, also.Count)
             * (codes is { } told ? told.Stored.OfUnknown(told.Read) : 1)
-            * WiggleEvidence.OfUnknown;
+            * WiggleEvidence.OfUnknown
+            * OfTests(null);
     }
 
     /// <summary>Nothing seen or tried.</summary>
@@ -51,6 +61,9 @@ public sealed class SideEvidence
 
     /// <summary>Places stirred.</summary>
     public WiggleEvidence WiggleEvidence { get; }
+
+    /// <summary>Whether some part was tested by itself.</summary>
+    public bool HasTests => tested.Count > 0;
 
     /// <summary>Looks that count.</summary>
     public IReadOnlyList<Look> Looks => looks;
@@ -63,6 +76,7 @@ public sealed class SideEvidence
     {
         var chance =
             WiggleEvidence.Of(fault) * (fault is not null && mended.Contains(fault.Repair.Id) ? FailsAgainShare : 1);
+        chance *= OfTests(fault);
         foreach (var look in looks)
         {
             chance *=
@@ -78,4 +92,24 @@ public sealed class SideEvidence
 
         return codes is { } told ? chance * told.Stored.Of(told.Read, fault) : chance;
     }
+
+    /// <summary>Chance of what sheets found of single parts, with a fault; null for none of them.</summary>
+    private double OfTests(Fault? fault) => tested.Aggregate(1.0, (chance, test) => chance * OfTest(test, fault));
+
+    private static double OfTest(TestedAlone test, Fault? fault)
+    {
+        if (fault?.Id.Of.Owner.Part != test.Part)
+        {
+            return test.Good ? 1 - BadByTheWay : BadByTheWay;
+        }
+
+        var shown = !test.Unseen.Contains(fault.Id);
+        return test.Good ? (shown ? SheetMisses : 1 - SheetMisses) : (shown ? 1 - SheetMisses : BadByTheWay);
+    }
 }
+
+/// <summary>A part tested by itself.</summary>
+/// <param name="Part">The part.</param>
+/// <param name="Good">Whether its sheet found it good.</param>
+/// <param name="Unseen">Faults of it that its sheet cannot show.</param>
+public sealed record TestedAlone(PartId Part, bool Good, IReadOnlySet<FaultId> Unseen);

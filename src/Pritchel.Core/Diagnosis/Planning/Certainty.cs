@@ -70,6 +70,11 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits)
             yield return EvidenceKind.Tried;
         }
 
+        if (beliefs.SideEvidence.HasTests)
+        {
+            yield return EvidenceKind.Joined;
+        }
+
         if (beliefs.SideEvidence.WiggleEvidence.Tried.Any(w => w.Changed))
         {
             yield return EvidenceKind.Moved;

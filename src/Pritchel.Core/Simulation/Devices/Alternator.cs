@@ -33,7 +33,7 @@ internal sealed class Alternator(Part part, PartFigures figures) : Device, IName
             "exactly \"B+\", \"D+\" and \"case\" (DIN 72552)",
             [
                 new ValueRule("ratedAmps", 5, 300, 55),
-                new ValueRule("setVolts", 12.5, 16, 14.2),
+                new ValueRule("setVolts", 12.5, 16, 14.2) { Differs = 0.05 },
                 new ValueRule("cutInRpm", 100, 5000, 700),
                 // Field, lamp current and residual build-up of a small marine alternator: from memory.
                 new ValueRule("fieldOhms", 0.5, 50, 4),

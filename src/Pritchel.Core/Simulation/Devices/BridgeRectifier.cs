@@ -3,21 +3,27 @@ using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Simulation.Devices;
 
-/// <summary>A four-diode bridge between two alternating terminals and two direct ones.</summary>
+/// <summary>A plain bridge of four diodes between two alternating terminals and two direct ones, or of six with a third.</summary>
 internal sealed class BridgeRectifier(Part part, PartFigures figures) : DiodeGroup(part), INamedDevice
 {
     public static DeviceKind Kind { get; } =
         new(
             "bridge-rectifier",
             ["a", "b", "+", "-"],
-            "exactly \"a\", \"b\", \"+\" and \"-\"",
-            [new ValueRule("kneeVolts", 0.1, 2, DiodeArm.SiliconVolts), new ValueRule("onOhms", 0.001, 10, 0.03)],
+            "\"a\", \"b\", \"+\" and \"-\", and \"c\" where it is for three phases",
+            [
+                new ValueRule("kneeVolts", 0.1, 2, DiodeArm.SiliconVolts) { Differs = 0.05 },
+                new ValueRule("onOhms", 0.001, 10, 0.03) { Differs = 0.3 },
+            ],
             (part, figures) => new BridgeRectifier(part, figures)
-        );
+        )
+        {
+            OptionalTerminals = ["c"],
+        };
 
     public override void Declare(Declaration declaration)
     {
-        foreach (var leg in (string[])["a", "b"])
+        foreach (var leg in Part.Terminals.Select(t => t.Text).Where(t => t is not "+" and not "-"))
         {
             Arms.Add(new DiodeArm(declaration, Part, leg + "-plus", leg, "+", figures["kneeVolts"], figures["onOhms"]));
             Arms.Add(

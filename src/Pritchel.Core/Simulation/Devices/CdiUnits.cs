@@ -240,7 +240,7 @@ internal sealed class BatteryCdi(Part part, PartFigures figures) : CapacitorDisc
             "\"+\", \"pickup\", \"pickup-\", \"coil\" and \"case\", and \"kill\" where it has one",
             [
                 new ValueRule("feedOhms", 2, 1000, 25),
-                new ValueRule("leastFeedVolts", 3, 12, 7),
+                new ValueRule("leastFeedVolts", 3, 12, 7) { Differs = 0.2 },
                 new ValueRule("leastVolts", 5, 400, 80),
                 new ValueRule("mostVolts", 50, 600, 230),
                 new ValueRule("triggerVolts", 0.05, 20, 0.4),

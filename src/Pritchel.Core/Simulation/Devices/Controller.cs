@@ -29,7 +29,7 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
             "\"+\", \"gnd\", \"pickup+\" and \"pickup-\", and of \"inj1\", \"inj2\", \"coil1\", \"coil2\", \"pump\", \"lamp\" and \"temp\" those it has",
             [
                 new ValueRule("feedOhms", 5, 1000, 40),
-                new ValueRule("leastFeedVolts", 3, 12, 6.5),
+                new ValueRule("leastFeedVolts", 3, 12, 6.5) { Differs = 0.2 },
                 new ValueRule("triggerVolts", 0.05, 20, 0.5),
             ],
             (part, figures) => new Controller(part, figures)

@@ -13,7 +13,7 @@ internal sealed class Coupling(Part part, PartFigures figures) : Device, INamedD
             PartKinds.Coupling,
             [],
             "\"1a\", \"1b\", \"2a\", \"2b\"… one pair per cavity",
-            [new ValueRule("contactOhms", 0.0005, 0.1, 0.004)],
+            [new ValueRule("contactOhms", 0.0005, 0.1, 0.004) { Differs = 0.6 }],
             (part, figures) => new Coupling(part, figures)
         )
         {

@@ -14,8 +14,8 @@ internal sealed class Diode(Part part, PartFigures figures) : Device, INamedDevi
             "exactly \"a\" (anode) and \"k\" (cathode)",
             [
                 // 0.4–0.7 V one way on a meter's diode range: common practice, no source.
-                new ValueRule("kneeVolts", 0.1, 2, DiodeArm.SiliconVolts),
-                new ValueRule("onOhms", 0.001, 10, 0.05),
+                new ValueRule("kneeVolts", 0.1, 2, DiodeArm.SiliconVolts) { Differs = 0.05 },
+                new ValueRule("onOhms", 0.001, 10, 0.05) { Differs = 0.3 },
             ],
             (part, figures) => new Diode(part, figures)
         )

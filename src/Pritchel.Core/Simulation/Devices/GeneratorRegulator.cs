@@ -22,7 +22,10 @@ internal sealed class GeneratorRegulator(Part part, PartFigures figures) : Devic
             "generator-regulator",
             ["ea", "eb", "F+", "F-"],
             "exactly \"ea\", \"eb\", \"F+\" and \"F-\"",
-            [new ValueRule("setVolts", 10, 300, 110), new ValueRule("inputOhms", 100, 1_000_000, 20_000)],
+            [
+                new ValueRule("setVolts", 10, 300, 110) { Differs = 0.05 },
+                new ValueRule("inputOhms", 100, 1_000_000, 20_000),
+            ],
             (part, figures) => new GeneratorRegulator(part, figures)
         );
 

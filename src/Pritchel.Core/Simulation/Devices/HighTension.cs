@@ -44,7 +44,7 @@ internal sealed class HighTension
 
     public static IReadOnlyList<ValueRule> Values { get; } =
     [
-        new ValueRule("neededKilovolts", 1, 40, 8),
+        new ValueRule("neededKilovolts", 1, 40, 8) { Differs = 0.5 },
         // Secondary 0.2–20 kohm by kind: common practice, no source.
         new ValueRule("secondaryOhms", 50, 100_000, 6000),
     ];

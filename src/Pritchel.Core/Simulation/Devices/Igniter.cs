@@ -24,7 +24,7 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
             "\"+\", \"coil\", \"pickup+\", \"pickup-\" and \"case\", and of \"coil2\", \"tach\", \"pump\", \"stand\", \"neutral\" and \"interrupt\" those it has",
             [
                 new ValueRule("feedOhms", 5, 1000, 60),
-                new ValueRule("leastFeedVolts", 3, 12, 6.5),
+                new ValueRule("leastFeedVolts", 3, 12, 6.5) { Differs = 0.2 },
                 new ValueRule("triggerVolts", 0.05, 20, 0.5),
             ],
             (part, figures) => new Igniter(part, figures)

@@ -16,7 +16,7 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
             "lamp",
             ["+", "-"],
             "exactly \"+\" and \"-\"",
-            [new ValueRule("watts", 0.2, 200, 2), new ValueRule("volts", 1.5, 48, 12)],
+            [new ValueRule("watts", 0.2, 200, 2), new ValueRule("volts", 1.5, 48, 12) { Differs = 0 }],
             (part, figures) => new Lamp(part, figures)
         );
 

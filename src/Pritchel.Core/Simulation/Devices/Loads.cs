@@ -34,7 +34,7 @@ internal sealed class WorkingLoad(Part part, PartFigures figures)
             "load",
             ["+", "-"],
             "exactly \"+\" and \"-\"",
-            [new ValueRule("ohms", 0.02, 100_000, 6), new ValueRule("worksAtVolts", 0.5, 48, 8.5)],
+            [new ValueRule("ohms", 0.02, 100_000, 6), new ValueRule("worksAtVolts", 0.5, 48, 8.5) { Differs = 0.2 }],
             (part, figures) => new WorkingLoad(part, figures)
         );
 
@@ -84,7 +84,7 @@ internal sealed class Buzzer(Part part, PartFigures figures)
             "buzzer",
             ["+", "-"],
             "exactly \"+\" and \"-\"",
-            [new ValueRule("ohms", 1, 10_000, 240), new ValueRule("volts", 1, 48, 12)],
+            [new ValueRule("ohms", 1, 10_000, 240), new ValueRule("volts", 1, 48, 12) { Differs = 0 }],
             (part, figures) => new Buzzer(part, figures)
         );
 

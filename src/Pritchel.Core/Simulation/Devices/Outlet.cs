@@ -15,7 +15,7 @@ internal sealed class Outlet(Part part, PartFigures figures)
             "outlet",
             ["L", "N"],
             "exactly \"L\" and \"N\"",
-            [new ValueRule("volts", 6, 300, 120), new ValueRule("ohms", 5, 10_000_000, 100_000)],
+            [new ValueRule("volts", 6, 300, 120) { Differs = 0 }, new ValueRule("ohms", 5, 10_000_000, 100_000)],
             (part, figures) => new Outlet(part, figures)
         );
 

@@ -29,7 +29,8 @@ internal abstract class Regulator(Part part, PartFigures figures, IReadOnlyList<
     private BranchId sense;
 
     /// <summary>13.8–14.8 V: common practice, no source.</summary>
-    private protected static IReadOnlyList<ValueRule> Values { get; } = [new ValueRule("setVolts", 12.5, 16, 14.3)];
+    private protected static IReadOnlyList<ValueRule> Values { get; } =
+    [new ValueRule("setVolts", 12.5, 16, 14.3) { Differs = 0.05 }];
 
     public override void Declare(Declaration declaration)
     {

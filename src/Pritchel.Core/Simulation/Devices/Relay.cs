@@ -18,9 +18,9 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
             "exactly \"85\", \"86\", \"30\", \"87\" and \"87a\"",
             [
                 new ValueRule("coilOhms", 10, 1000, 85),
-                new ValueRule("pullInVolts", 1, 24, 7),
+                new ValueRule("pullInVolts", 1, 24, 7) { Differs = 0.3 },
                 new ValueRule("dropOutVolts", 0.2, 20, 2.5),
-                new ValueRule("contactOhms", 0.0005, 0.1, 0.006),
+                new ValueRule("contactOhms", 0.0005, 0.1, 0.006) { Differs = 0.6 },
             ],
             (part, figures) => new Relay(part, figures)
         )

@@ -18,7 +18,7 @@ internal abstract class EngineSolenoid(Part part, PartFigures figures, string fr
         [
             new ValueRule("coilOhms", 0.2, 500, coilOhms),
             // Pulls in by 7–8 V, holds to 2–4 V: common practice, no source.
-            new ValueRule("pullInVolts", 1, 40, 7.5),
+            new ValueRule("pullInVolts", 1, 40, 7.5) { Differs = 0.3 },
             new ValueRule("dropOutVolts", 0.2, 30, 3),
         ];
 

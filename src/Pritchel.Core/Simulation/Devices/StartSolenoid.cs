@@ -22,9 +22,9 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
             [
                 // Coil 3–6 ohm, pulls in by 7–8 V, holds to 2–4 V: common practice, no source.
                 new ValueRule("coilOhms", 0.2, 100, 4.2),
-                new ValueRule("pullInVolts", 1, 24, 7.5),
+                new ValueRule("pullInVolts", 1, 24, 7.5) { Differs = 0.3 },
                 new ValueRule("dropOutVolts", 0.2, 20, 3),
-                new ValueRule("contactOhms", 0.00005, 0.01, 0.0006),
+                new ValueRule("contactOhms", 0.00005, 0.01, 0.0006) { Differs = 0.6 },
             ],
             (part, figures) => new StartSolenoid(part, figures)
         );

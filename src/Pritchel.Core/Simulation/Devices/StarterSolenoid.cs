@@ -25,9 +25,9 @@ internal sealed class StarterSolenoid(Part part, PartFigures figures) : Device, 
                 // Windings of a small 12 V starter: from memory.
                 new ValueRule("pullInOhms", 0.05, 5, 0.4),
                 new ValueRule("holdOhms", 0.2, 20, 1.2),
-                new ValueRule("pullInVolts", 1, 24, 7.5),
+                new ValueRule("pullInVolts", 1, 24, 7.5) { Differs = 0.3 },
                 new ValueRule("dropOutVolts", 0.2, 20, 3),
-                new ValueRule("contactOhms", 0.00005, 0.01, 0.0006),
+                new ValueRule("contactOhms", 0.00005, 0.01, 0.0006) { Differs = 0.6 },
             ],
             (part, figures) => new StarterSolenoid(part, figures)
         );

@@ -54,9 +54,9 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
     private protected static IReadOnlyList<ValueRule> Values(double usualColdCranking) =>
         [
             new ValueRule("coldCrankingAmps", 50, 1500, usualColdCranking),
-            new ValueRule("charge", 0.05, 1, 0.9),
-            new ValueRule("celsius", -40, 60, 20),
-            new ValueRule("wear", 0.8, 10, 1.15),
+            new ValueRule("charge", 0.05, 1, 0.9) { Differs = 0 },
+            new ValueRule("celsius", -40, 60, 20) { Differs = 0 },
+            new ValueRule("wear", 0.8, 10, 1.15) { Differs = 0 },
         ];
 
     /// <summary>Volts at rest, by charge 0 to 1.</summary>

@@ -13,7 +13,7 @@ internal sealed class Switch(Part part, PartFigures figures) : Device, INamedDev
             PartKinds.Switch,
             [],
             "two or more, any names; \"contacts\" says what joins them",
-            [new ValueRule("contactOhms", 0.0005, 0.5, 0.008)],
+            [new ValueRule("contactOhms", 0.0005, 0.5, 0.008) { Differs = 0.6 }],
             (part, figures) => new Switch(part, figures)
         )
         {

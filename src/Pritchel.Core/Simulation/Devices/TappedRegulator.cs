@@ -18,7 +18,7 @@ internal sealed class TappedRegulator(Part part, PartFigures figures)
             ["ac", "lamp", "dc", "case"],
             "\"ac\", \"lamp\", \"dc\" and \"case\", and \"sense\" where a lead of its own tells it the battery's volts",
             // A lamp circuit held to 12–14 V: common practice, no source. It clips at the peaks.
-            [.. Values, new ValueRule("clipVolts", 6, 25, 12.5)],
+            [.. Values, new ValueRule("clipVolts", 6, 25, 12.5) { Differs = 0.1 }],
             (part, figures) => new TappedRegulator(part, figures)
         )
         {

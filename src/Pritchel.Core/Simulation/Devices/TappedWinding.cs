@@ -14,7 +14,7 @@ internal sealed class TappedWinding(Part part, PartFigures figures) : WindingGro
             "tapped-winding",
             ["out", "tap", "case"],
             "exactly \"out\", \"tap\" and \"case\"",
-            [.. Winding.Values(12, 0.6, 1.5), new ValueRule("tapShare", 0.1, 0.9, 0.7)],
+            [.. Winding.Values(12, 0.6, 1.5), new ValueRule("tapShare", 0.1, 0.9, 0.7) { Differs = 0.2 }],
             (part, figures) => new TappedWinding(part, figures)
         );
 

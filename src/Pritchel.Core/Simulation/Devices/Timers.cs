@@ -30,7 +30,7 @@ internal abstract class TimerRelay(Part part, PartFigures figures) : Device, IHi
     [
         new ValueRule("seconds", 0.1, 3600, 8),
         new ValueRule("triggerOhms", 20, 100_000, 400),
-        new ValueRule("contactOhms", 0.0005, 0.1, 0.006),
+        new ValueRule("contactOhms", 0.0005, 0.1, 0.006) { Differs = 0.6 },
     ];
 
     public override bool IsActive => true;

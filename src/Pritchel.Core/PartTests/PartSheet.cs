@@ -1,0 +1,104 @@
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.PartTests;
+
+/// <summary>One reading of a sheet.</summary>
+/// <param name="Id">What it is known by on its sheet; never changed once used.</param>
+/// <param name="Words">What is read, in words.</param>
+/// <param name="Observable">How it is read.</param>
+/// <param name="Red">Terminal under the red probe.</param>
+/// <param name="Black">Terminal under the black probe.</param>
+public sealed record SheetReading(
+    string Id,
+    string Words,
+    Observable Observable,
+    TerminalAddress Red,
+    TerminalAddress Black
+)
+{
+    /// <summary>How it is done, under the words; empty where that is plain.</summary>
+    public string How { get; init; } = "";
+
+    /// <summary>Position of each control that matters.</summary>
+    public IReadOnlyDictionary<ControlId, PositionId> Setting { get; init; } = new Dictionary<ControlId, PositionId>();
+
+    /// <summary>How fast its engine turns.</summary>
+    public DutySpeed Speed { get; init; }
+
+    /// <summary>What can hurt, said before it; null for nothing more than usual.</summary>
+    public string? Caution { get; init; }
+
+    /// <summary>What it takes, setting up included: common practice, no source.</summary>
+    public Minutes Minutes => Speed == DutySpeed.Rest ? Observable.Handling : new(RunningMinutes);
+
+    private const double RunningMinutes = 8;
+}
+
+/// <summary>A line of arithmetic, as shown.</summary>
+/// <param name="Words">What is worked out, with its figures.</param>
+/// <param name="Result">What comes out, with its unit.</param>
+public sealed record ArithmeticLine(string Words, string Result);
+
+/// <summary>
+/// A kind of part test: what the part stands in on the bench, which readings are taken in which order, and what is worked out
+/// from them. Found like devices are; a new one is one new file. The verdict is not its business: the part's own faults are
+/// weighed against what was read.
+/// </summary>
+public abstract class PartSheet
+{
+    /// <summary>What it is known by in the record and in addresses; never changed once used.</summary>
+    public abstract string Key { get; }
+
+    /// <summary>What it is called.</summary>
+    public abstract string Name { get; }
+
+    /// <summary>Where it stands among those that fit a part: the lowest is offered first.</summary>
+    public virtual int Rank => 0;
+
+    /// <summary>Whether it is for parts of a kind.</summary>
+    public abstract bool Fits(DeviceKind kind);
+
+    /// <summary>What must be off, and what stays on, before the first reading.</summary>
+    public virtual string Before => "Unplug it at its own terminals: what it is joined to is measured with it.";
+
+    /// <summary>What can hurt; null for nothing more than usual.</summary>
+    public virtual string? Caution => null;
+
+    /// <summary>What passing readings do not prove.</summary>
+    public abstract string DoesNotProve { get; }
+
+    /// <summary>What is looked for before the meter is out.</summary>
+    public virtual IReadOnlyList<string> Looks =>
+        ["burnt, green or loose at its terminals", "a lead that dangles or is rubbed through", "smell"];
+
+    /// <summary>Where its figures come from.</summary>
+    public virtual IReadOnlyList<string> Sources => [];
+
+    /// <summary>The bench with the part on it.</summary>
+    public virtual Machine Rig(TestedPart tested) => new BenchMachine(tested).Build();
+
+    /// <summary>Its readings, in order.</summary>
+    public abstract IReadOnlyList<SheetReading> Readings(TestedPart tested);
+
+    /// <summary>Sets of the part's faults that may be there, each with how often against being sound; the single ones unless a sheet says otherwise.</summary>
+    public virtual IEnumerable<PartState> States(TestedPart tested, Circuit circuit) =>
+        circuit.Faults.Where(f => f.Id.Of.Owner.Part == tested.Part.Id).Select(f => new PartState([f], f.Rate));
+
+    /// <summary>What is worked out from what was read, shown line by line; nothing is judged by it.</summary>
+    /// <param name="tested">The part.</param>
+    /// <param name="read">Figures by reading id, leads taken off; infinite for OL.</param>
+    /// <param name="celsius">Temperature of the part.</param>
+    public virtual IEnumerable<ArithmeticLine> Arithmetic(
+        TestedPart tested,
+        IReadOnlyDictionary<string, double> read,
+        double celsius
+    ) => [];
+
+    /// <summary>Address of a terminal of the tested part.</summary>
+    protected static TerminalAddress At(TestedPart tested, string terminal) => tested.Part.At(terminal);
+}

@@ -1,0 +1,90 @@
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.PartTests;
+
+/// <summary>Something that happened on a sheet. Steps are only ever added; undoing is itself a step.</summary>
+public abstract record SheetStep;
+
+/// <summary>The sheet was begun.</summary>
+/// <param name="Sheet">Key of the sheet.</param>
+/// <param name="Tested">The part.</param>
+/// <param name="Machine">Machine that it is of, with the version; null for a loose part.</param>
+/// <param name="Job">Job that it belongs to; null for none.</param>
+public sealed record SheetBegan(string Sheet, TestedPart Tested, (string Id, int Version)? Machine, string? Job)
+    : SheetStep;
+
+/// <summary>How the part stands was told.</summary>
+/// <param name="Celsius">Its temperature.</param>
+/// <param name="IsNew">Whether it is new or was just renewed.</param>
+/// <param name="Seen">What was seen, felt or smelt, in words; may be empty.</param>
+public sealed record SheetTold(double Celsius, bool IsNew, string Seen) : SheetStep;
+
+/// <summary>A figure was entered.</summary>
+/// <param name="Reading">Which reading.</param>
+/// <param name="Typed">As typed.</param>
+/// <param name="Figure">As understood, in its unit; infinite for OL.</param>
+/// <param name="Meter">Name of the meter it was read with.</param>
+public sealed record SheetRead(string Reading, string Typed, double Figure, string Meter) : SheetStep;
+
+/// <summary>An earlier step was taken back.</summary>
+/// <param name="Sequence">Which.</param>
+public sealed record SheetUndone(int Sequence) : SheetStep;
+
+/// <summary>A step with its place.</summary>
+/// <param name="Sequence">1 for the first.</param>
+/// <param name="At">When, in UTC.</param>
+/// <param name="Step">What.</param>
+public sealed record RecordedStep(int Sequence, DateTimeOffset At, SheetStep Step);
+
+/// <summary>What a sheet stands at, worked out from its steps.</summary>
+public sealed class SheetState
+{
+    /// <summary>Usual temperature of a bench.</summary>
+    public const double UsualCelsius = 20;
+
+    // A new part is wrong once in so many of the times that an old one is: common practice, no source. Never none.
+    private const double NewSuspicion = 0.15;
+
+    private readonly HashSet<int> undone;
+
+    private SheetState(IReadOnlyList<RecordedStep> history)
+    {
+        History = history;
+        undone = [.. history.Select(h => h.Step).OfType<SheetUndone>().Select(u => u.Sequence)];
+    }
+
+    /// <summary>All that happened.</summary>
+    public IReadOnlyList<RecordedStep> History { get; }
+
+    /// <summary>Sequence of the last step.</summary>
+    public int Sequence => History.Count == 0 ? 0 : History[^1].Sequence;
+
+    /// <summary>How it began.</summary>
+    public SheetBegan Began => History.Select(h => h.Step).OfType<SheetBegan>().First();
+
+    /// <summary>What was told last; usual where nothing was.</summary>
+    public SheetTold Told =>
+        Standing.Select(h => h.Step).OfType<SheetTold>().LastOrDefault() ?? new SheetTold(UsualCelsius, false, "");
+
+    /// <summary>Figures that stand, the last of each reading.</summary>
+    public IReadOnlyList<SheetRead> Read =>
+        [
+            .. Standing
+                .Select(h => h.Step)
+                .OfType<SheetRead>()
+                .GroupBy(r => r.Reading, StringComparer.Ordinal)
+                .Select(g => g.Last()),
+        ];
+
+    /// <summary>How much likelier than usual something is wrong with it.</summary>
+    public double Suspicion => Told.IsNew ? NewSuspicion : 1;
+
+    /// <summary>The last step that can be taken back, or null.</summary>
+    public RecordedStep? Undoable => Standing.LastOrDefault(h => h.Step is not SheetBegan);
+
+    private IEnumerable<RecordedStep> Standing =>
+        History.Where(h => h.Step is not SheetUndone && !undone.Contains(h.Sequence));
+
+    /// <summary>Works it out.</summary>
+    public static SheetState Of(IReadOnlyList<RecordedStep> history) => new(history);
+}

@@ -1,0 +1,158 @@
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Faults;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.PartTests;
+
+/// <summary>
+/// What each reading of a sheet would show, for every way in which the part may be, on many parts of its kind: figures drawn as
+/// makes differ, windings of one part alike, severities as faults come.
+/// </summary>
+public sealed class SheetTable
+{
+    private const int UsualParticles = 1200;
+    private const int ParticlesOfWaves = 320;
+    private const int ParticlesOfMany = 8;
+    private const int ManyStates = 100;
+
+    // Windings of one part differ among themselves by about three in a hundred: a third of what makes differ. From memory.
+    private const double AmongThemselves = 0.3;
+
+    // Leads that were shorted first and noted still differ a little from press to press.
+    private const double LeadDoubtOhms = 0.04;
+    private const int Seed = 20260;
+
+    // On an observable's scale: under what any meter resolves.
+    private const double NothingShown = 0.01;
+
+    private readonly double[][][] figures;
+    private readonly bool[] hidden;
+
+    private SheetTable(
+        PartSheet sheet,
+        TestedPart tested,
+        Meter meter,
+        IReadOnlyList<SheetReading> readings,
+        IReadOnlyList<PartState> states,
+        double[][][] figures
+    )
+    {
+        (Sheet, Tested, Meter, Readings, States) = (sheet, tested, meter, readings, states);
+        this.figures = figures;
+        hidden = [.. states.Select((s, i) => !s.IsSound && ShowsNothing(i))];
+    }
+
+    /// <summary>The sheet.</summary>
+    public PartSheet Sheet { get; }
+
+    /// <summary>The part.</summary>
+    public TestedPart Tested { get; }
+
+    /// <summary>The meter.</summary>
+    public Meter Meter { get; }
+
+    /// <summary>Readings, in order.</summary>
+    public IReadOnlyList<SheetReading> Readings { get; }
+
+    /// <summary>States, the sound one first.</summary>
+    public IReadOnlyList<PartState> States { get; }
+
+    /// <summary>Whether no reading of the sheet shows a state from a sound part: it is not weighed, and said to be unproved.</summary>
+    public bool IsHidden(int state) => hidden[state];
+
+    /// <summary>States that no reading of the sheet shows.</summary>
+    public IEnumerable<PartState> Hidden => States.Where((_, i) => hidden[i]);
+
+    /// <summary>Number of parts drawn.</summary>
+    public int Particles => figures[0].Length;
+
+    /// <summary>What a reading shows in a state on one part drawn, in its unit; infinite for OL.</summary>
+    public double Figure(int state, int particle, int reading) => figures[state][particle][reading];
+
+    /// <summary>Works it out; a second or so.</summary>
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="tested">The part.</param>
+    /// <param name="meter">The meter in use: its leads are in every ohms reading unless nulled.</param>
+    /// <param name="cancel">Stops it.</param>
+    public static SheetTable Build(PartSheet sheet, TestedPart tested, Meter meter, CancellationToken cancel = default)
+    {
+        var readings = sheet.Readings(tested).Where(r => r.Observable.CanRead(meter)).ToList();
+        var nominal = Circuit.Compile(sheet.Rig(tested));
+        IReadOnlyList<PartState> states =
+        [
+            new PartState([], 0),
+            .. sheet.States(tested, nominal).Where(s => s.Faults.Count > 0),
+        ];
+        var waves = readings.Any(r => r.Observable.Alternates) && nominal.WaveEngine >= 0;
+        var particles =
+            states.Count > ManyStates ? ParticlesOfMany
+            : waves ? ParticlesOfWaves
+            : UsualParticles;
+        var figures = states.Select(_ => new double[particles][]).ToArray();
+        Parallel.For(
+            0,
+            particles,
+            new ParallelOptions { CancellationToken = cancel },
+            p => Draw(new Random(Seed + p), sheet, tested, meter, readings, states, figures, p)
+        );
+        return new SheetTable(sheet, tested, meter, readings, states, figures);
+    }
+
+    private static void Draw(
+        Random random,
+        PartSheet sheet,
+        TestedPart tested,
+        Meter meter,
+        IReadOnlyList<SheetReading> readings,
+        IReadOnlyList<PartState> states,
+        double[][][] figures,
+        int particle
+    )
+    {
+        var circuit = Circuit.Compile(sheet.Rig(tested.Drawn(random)));
+        var faults = circuit.Faults.ToDictionary(f => f.Id);
+        var solver = new SheetSolver(circuit, readings);
+        var parameters = HealthyMachine.Draw(circuit, random, AmongThemselves);
+        var leads = (meter.LeadsNulled ? 0 : meter.Leads.Value) + (LeadDoubtOhms * HealthyMachine.Normal(random));
+        for (var s = 0; s < states.Count; s++)
+        {
+            Fault[] own = [.. states[s].Faults.Select(f => faults[f.Id])];
+
+            // A fault that lays a path, as a winding burnt through to its core, is solved on a circuit that has it.
+            var wired = own.Any(f => f.Paths.Count > 0) ? circuit.With(own) : circuit;
+            var values = wired.NominalParameters();
+            parameters.CopyTo(values, 0);
+            foreach (var fault in own)
+            {
+                wired.Plant(fault, fault.Severity.At(random.NextDouble()), values);
+            }
+
+            figures[s][particle] = (wired == circuit ? solver : new SheetSolver(wired, readings)).Solve(
+                values,
+                meter,
+                leads
+            );
+        }
+    }
+
+    private bool ShowsNothing(int state)
+    {
+        for (var p = 0; p < Particles; p++)
+        {
+            for (var r = 0; r < Readings.Count; r++)
+            {
+                var observable = Readings[r].Observable;
+                if (
+                    Math.Abs(observable.Scaled(Figure(state, p, r)) - observable.Scaled(Figure(0, p, r))) > NothingShown
+                )
+                {
+                    return false;
+                }
+            }
+        }
+
+        return true;
+    }
+}

@@ -1,0 +1,194 @@
+using Pritchel.Core.PartTests;
+using Pritchel.Core.Simulation;
+using Pritchel.Data;
+using Pritchel.Web.Desk;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Api;
+
+/// <summary>Part tests over the API: list, begin, read, undo, export.</summary>
+internal static class PartTestApi
+{
+    public static void Map(RouteGroupBuilder api)
+    {
+        var tests = api.MapGroup("/part-tests").WithTags("Part tests");
+        tests
+            .MapGet("", (PartTestStore store, CancellationToken cancel) => store.ListAsync(cancel))
+            .WithSummary("List part tests");
+        tests
+            .MapPost("", BeginAsync)
+            .WithSummary("Begin a part test, of a machine's part or of a loose one")
+            .Accepts<PartTestRequest>("application/json")
+            .ProducesValidationProblem();
+        tests.MapGet("/{tag}", GetAsync).WithSummary("A part test with its verdict");
+        tests
+            .MapPost("/{tag}/readings", ReadAsync)
+            .WithSummary("Enter a figure")
+            .Accepts<PartReadingRequest>("application/json")
+            .ProducesValidationProblem();
+        tests
+            .MapPost("/{tag}/undo", UndoAsync)
+            .WithSummary("Take the last step back")
+            .Accepts<UndoPartTestRequest>("application/json");
+        tests
+            .MapGet("/{tag}/readings.csv", CsvAsync)
+            .WithSummary("Readings as CSV")
+            .Produces<string>(contentType: "text/csv");
+    }
+
+    private static async Task<IResult> BeginAsync(HttpRequest request, PartTestDesk desk, CancellationToken cancel)
+    {
+        var wanted = await RequestBody.ReadAsync<PartTestRequest>(request);
+        var number = wanted switch
+        {
+            { Machine: { } machine, Part: { } part } => await desk.BeginAsync(machine, part, wanted.Job, cancel)
+                ?? throw new RefusedException("part", "There is no such part on that machine, or no sheet for it."),
+            { Kind: { } kind } when Refused(kind, wanted) is { } refused => throw refused,
+            { Kind: { } kind } => await desk.BeginLooseAsync(kind, wanted.Name ?? kind, wanted.Figures, cancel)
+                ?? throw new RefusedException("kind", "No sheet is for that kind of part."),
+            _ => throw new RefusedException("", "Give \"machine\" and \"part\", or \"kind\"."),
+        };
+        var open = await desk.OpenAsync(number, cancel);
+        return Results.Created($"/api/v1/part-tests/{PartTestStore.TagOf(number)}", View(open!));
+    }
+
+    private static RefusedException? Refused(string kind, PartTestRequest wanted)
+    {
+        if (DeviceKinds.Named(kind) is not { } known)
+        {
+            return new RefusedException("kind", $"“{kind}” is not a kind of part.");
+        }
+
+        if (FigureRules.OfName(wanted.Name ?? kind) is { } name)
+        {
+            return new RefusedException("name", name);
+        }
+
+        return (wanted.Figures ?? [])
+            .Select(f => (f.Key, Why: FigureRules.OfFigure(known, f.Key, f.Value)))
+            .Where(f => f.Why is not null)
+            .Select(f => new RefusedException($"figures.{f.Key}", f.Why!))
+            .FirstOrDefault();
+    }
+
+    private static async Task<IResult> GetAsync(string tag, PartTestDesk desk, CancellationToken cancel) =>
+        await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(View(open)) : NotThere(tag);
+
+    private static async Task<IResult> CsvAsync(string tag, PartTestDesk desk, CancellationToken cancel) =>
+        await FindAsync(tag, desk, cancel) is { } open
+            ? Results.Text(PartTestLists.Csv(open), "text/csv")
+            : NotThere(tag);
+
+    private static async Task<IResult> ReadAsync(
+        string tag,
+        HttpRequest request,
+        PartTestDesk desk,
+        CancellationToken cancel
+    )
+    {
+        if (await FindAsync(tag, desk, cancel) is not { } open)
+        {
+            return NotThere(tag);
+        }
+
+        var wanted = await RequestBody.ReadAsync<PartReadingRequest>(request);
+        return
+            await desk.ReadAsync(open, wanted.After ?? open.State.Sequence, wanted.Reading, wanted.Figure, cancel)
+                is { } why
+            ? throw new RefusedException("figure", why)
+            : await GetAsync(tag, desk, cancel);
+    }
+
+    private static async Task<IResult> UndoAsync(
+        string tag,
+        HttpRequest request,
+        PartTestDesk desk,
+        CancellationToken cancel
+    )
+    {
+        if (await FindAsync(tag, desk, cancel) is not { } open)
+        {
+            return NotThere(tag);
+        }
+
+        var wanted = await RequestBody.ReadAsync<UndoPartTestRequest>(request);
+        return await desk.UndoAsync(open, wanted.After ?? open.State.Sequence, cancel) is { } why
+            ? throw new RefusedException("after", why)
+            : await GetAsync(tag, desk, cancel);
+    }
+
+    private static async Task<OpenPartTest?> FindAsync(string tag, PartTestDesk desk, CancellationToken cancel) =>
+        PartTestStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;
+
+    private static IResult NotThere(string tag) =>
+        Results.Problem($"There is no part test “{tag}”.", statusCode: StatusCodes.Status404NotFound);
+
+    private static object View(OpenPartTest open) =>
+        new
+        {
+            open.Entry.Tag,
+            open.Entry.Name,
+            Sheet = open.Sheet.Key,
+            open.Entry.MachineId,
+            open.Entry.PartId,
+            open.Entry.Job,
+            open.State.Sequence,
+            Readings = open.Table.Readings.Select(
+                (r, i) =>
+                    new
+                    {
+                        r.Id,
+                        r.Words,
+                        r.How,
+                        Quantity = r.Observable.Key,
+                        r.Observable.Unit,
+                        Red = r.Red.Terminal.Text,
+                        Black = r.Black.Terminal.Text,
+                        Setting = r.Setting.ToDictionary(s => s.Key.Text, s => s.Value.Text),
+                        r.Speed,
+                        r.Caution,
+                        Typed = open.State.Read.FirstOrDefault(x => x.Reading == r.Id)?.Typed,
+                        Sound = SheetWords.Expected(open, i),
+                    }
+            ),
+            Verdict = new
+            {
+                open.Verdict.Outcome,
+                Words = SheetWords.Title(open),
+                Sentences = SheetWords.Of(open),
+                Sound = open.Beliefs.Sound,
+                Among = open.Verdict.Among.Select(s => s.Words),
+                Next = open.Verdict.Next < 0 ? null : open.Table.Readings[open.Verdict.Next].Id,
+            },
+            WorkedOut = open.Sheet.Arithmetic(open.State.Began.Tested, open.Figures, open.State.Told.Celsius),
+            DoesNotProve = open.Sheet.DoesNotProve,
+            NotSeenHere = open.Table.Hidden.Select(h => h.Words),
+            open.Sheet.Sources,
+        };
+}
+
+/// <summary>A part test to be begun.</summary>
+/// <param name="Machine">Machine; with <paramref name="Part"/>.</param>
+/// <param name="Part">Part of it.</param>
+/// <param name="Kind">Kind of a loose part.</param>
+/// <param name="Name">What the loose part is called.</param>
+/// <param name="Figures">What its label says, by figure.</param>
+/// <param name="Job">Tag of the job that it belongs to.</param>
+public sealed record PartTestRequest(
+    string? Machine = null,
+    string? Part = null,
+    string? Kind = null,
+    string? Name = null,
+    Dictionary<string, double>? Figures = null,
+    string? Job = null
+);
+
+/// <summary>A figure read.</summary>
+/// <param name="Reading">Id of the reading.</param>
+/// <param name="Figure">As typed: "0.4", "4k7", "OL".</param>
+/// <param name="After">Sequence of the last step seen; the last one there is when left out.</param>
+public sealed record PartReadingRequest(string Reading, string Figure, int? After = null);
+
+/// <summary>The last step taken back.</summary>
+/// <param name="After">Sequence of the last step seen; the last one there is when left out.</param>
+public sealed record UndoPartTestRequest(int? After = null);

@@ -1,0 +1,105 @@
+using System.Globalization;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.PartTests;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>How a part test's verdict and figures are said.</summary>
+public static class SheetWords
+{
+    /// <summary>The verdict in a few words.</summary>
+    public static string Title(OpenPartTest open)
+    {
+        var verdict = open.Verdict;
+        return verdict.Outcome switch
+        {
+            SheetOutcome.Good => "Good, as far as this sheet sees",
+            SheetOutcome.Bad => verdict.Named is { } named ? Upper(named.Words) : "Bad; which fault cannot be told yet",
+            SheetOutcome.CannotBeTold => "Cannot be told with this meter",
+            SheetOutcome.Contradicts => "No such part shows these readings",
+            _ => open.State.Read.Count == 0 ? "Nothing read yet" : "Still open",
+        };
+    }
+
+    /// <summary>The verdict in sentences.</summary>
+    public static string Of(OpenPartTest open)
+    {
+        var (verdict, sound) = (open.Verdict, open.Beliefs.Sound);
+        var among = string.Join("; ", verdict.Among.Select(s => s.Words));
+        return verdict.Outcome switch
+        {
+            SheetOutcome.Good =>
+                $"Sound: {ShareWords.Of(sound)}. No reading left on this sheet would show anything wrong.",
+            SheetOutcome.Bad when verdict.Named is not null =>
+                $"{ShareWords.Of(verdict.Share)} of the belief. It is the cause only when mending it changes what failed: one change, then read again.",
+            SheetOutcome.Bad => $"Something is wrong ({ShareWords.Of(1 - sound)}): {among}.{Next(open)}",
+            SheetOutcome.CannotBeTold =>
+                $"What is left cannot be told from a sound one by these readings: {among}. Sound: {ShareWords.Of(sound)}. A finer meter, a known good part beside it, or a test at work would tell.",
+            SheetOutcome.Contradicts =>
+                "Look at the range and the leads, and take the odd one again; or it is another part than said above.",
+            _ => open.State.Read.Count == 0
+                ? "Readings may be taken in any order, and any left out."
+                : $"Sound: {ShareWords.Of(sound)}.{(among.Length > 0 ? $" If not: {among}." : "")}{Next(open)}",
+        };
+    }
+
+    /// <summary>A figure as it was typed, with its unit.</summary>
+    public static string Figure(SheetReading reading, SheetRead read) =>
+        double.IsInfinity(read.Figure) ? "OL" : Engineering.Format(read.Figure, reading.Observable.Unit);
+
+    /// <summary>What a sound part would show there.</summary>
+    public static string Expected(OpenPartTest open, int reading)
+    {
+        var observable = open.Table.Readings[reading].Observable;
+        var (low, high) = open.Beliefs.Expected(reading);
+        return observable.SaidRange(observable.Scaled(low), observable.Scaled(high));
+    }
+
+    /// <summary>What its figures are taken from.</summary>
+    public static string Origin(OpenPartTest open) =>
+        open.Entry.MachineId is { } machine ? $"of {machine}, with the machine’s own figures"
+        : open.State.Began.Tested.FiguresKnown ? "loose, with the figures you gave"
+        : "loose, with figures usual for its kind (from memory)";
+
+    /// <summary>The part whose own fault a suspect is, where a sheet is for it; null otherwise.</summary>
+    public static string? PartOf(OpenJob job, Suspect suspect) =>
+        suspect.Likeliest?.Id.Of.Owner.Part is { } id
+        && job.Machine.Index.Part(id) is { } part
+        && DeviceKinds.Named(part.Kind) is { } kind
+        && SheetCatalogue.For(kind).Any()
+            ? id.Text
+            : null;
+
+    /// <summary>What is read, short enough for the margin of a drawing.</summary>
+    public static string Short(SheetReading reading) =>
+        reading.Words.Length <= MostShort
+            ? reading.Words
+            : $"{reading.Observable.Name}, {reading.Red.Terminal} to {reading.Black.Terminal}";
+
+    private const int MostShort = 24;
+
+    private static readonly Dictionary<string, string> Kinds = new(StringComparer.Ordinal)
+    {
+        ["agm-battery"] = "AGM battery",
+        ["load"] = "Coil or heater: injector, clutch, pump, glow plug",
+        ["stator-1"] = "Single-phase stator",
+        ["stator-3"] = "Three-phase stator",
+        ["start-solenoid"] = "Start relay or remote solenoid",
+        ["starter-solenoid"] = "Solenoid on the starter, two windings",
+        ["sender"] = "Gauge sender, temperature sensor",
+        ["pressure-switch"] = "Oil pressure switch",
+        ["rectifier"] = "Charge diode",
+    };
+
+    /// <summary>What a kind of part is called, for lists.</summary>
+    public static string Kind(string kind) => Kinds.GetValueOrDefault(kind) ?? Upper(kind.Replace('-', ' '));
+
+    private static string Next(OpenPartTest open) =>
+        open.Verdict.Next < 0 ? "" : $" Most telling now: {open.Table.Readings[open.Verdict.Next].Words}.";
+
+    private static string Upper(string words) =>
+        words.Length == 0 ? words : char.ToUpper(words[0], CultureInfo.InvariantCulture) + words[1..];
+}

@@ -1,0 +1,83 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Core.Machines;
+using Pritchel.Core.PartTests;
+using Pritchel.Core.Simulation;
+using Pritchel.Data;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Pages.PartTests;
+
+/// <summary>Part tests: begin one on a machine's part or a loose one; those begun.</summary>
+public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineStore machines, MachineShelf shelf)
+    : PageModel
+{
+    /// <summary>Machine whose parts are listed, or null.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Machine { get; set; }
+
+    /// <summary>Machines in the record.</summary>
+    public IReadOnlyList<MachineEntry> Machines { get; private set; } = [];
+
+    /// <summary>Parts of the machine that a sheet is for.</summary>
+    public IReadOnlyList<(Part Part, PartSheet Sheet)> Parts { get; private set; } = [];
+
+    /// <summary>Tests begun, newest first.</summary>
+    public IReadOnlyList<PartTestEntry> Begun { get; private set; } = [];
+
+    /// <summary>Kinds that a sheet is for.</summary>
+    public static IReadOnlyList<(DeviceKind Kind, PartSheet Sheet)> Kinds { get; } =
+    [
+        .. DeviceKinds
+            .All.Where(k => !k.Traits.HasFlag(PartTraits.IsSwitched))
+            .Select(k => (Kind: k, Sheet: SheetCatalogue.For(k).FirstOrDefault()))
+            .Where(k => k.Sheet is not null)
+            .Select(k => (k.Kind, k.Sheet!))
+            .OrderBy(k => k.Kind.Name, StringComparer.Ordinal),
+    ];
+
+    /// <summary>Shows the lists.</summary>
+    public async Task<IActionResult> OnGetAsync()
+    {
+        ViewData["Area"] = "Part tests";
+        ViewData["Title"] = "Part tests";
+        Machines = await machines.ListAsync(HttpContext.RequestAborted);
+        Begun = await tests.ListAsync(HttpContext.RequestAborted);
+        if (Machine is { Length: > 0 } id)
+        {
+            if (Machines.FirstOrDefault(m => m.Id == id) is not { } entry)
+            {
+                return NotFound();
+            }
+
+            var version = await shelf.FindAsync(entry.Id, entry.Version);
+            Parts =
+            [
+                .. version
+                    .Machine.Parts.Select(p =>
+                        (
+                            Part: p,
+                            Sheet: DeviceKinds.Named(p.Kind) is { } k ? SheetCatalogue.For(k).FirstOrDefault() : null
+                        )
+                    )
+                    .Where(p => p.Sheet is not null)
+                    .Select(p => (p.Part, p.Sheet!))
+                    .OrderBy(p => p.Part.Name, StringComparer.Ordinal),
+            ];
+        }
+
+        return Page();
+    }
+
+    /// <summary>Begins a test of a machine's part.</summary>
+    public async Task<IActionResult> OnPostAsync(string? machine, string? part, string? job) =>
+        await desk.BeginAsync(
+            machine ?? "",
+            part ?? "",
+            JobStore.NumberOf(job ?? "") is null ? null : job,
+            HttpContext.RequestAborted
+        )
+            is { } number
+            ? Redirect($"/part-tests/{PartTestStore.TagOf(number)}")
+            : NotFound();
+}

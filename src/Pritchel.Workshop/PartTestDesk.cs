@@ -1,0 +1,205 @@
+using System.Security.Cryptography;
+using System.Text;
+using BitFaster.Caching;
+using BitFaster.Caching.Lru;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Metering;
+using Pritchel.Core.PartTests;
+using Pritchel.Core.Simulation;
+using Pritchel.Data;
+using Pritchel.Data.Events;
+
+namespace Pritchel.Workshop;
+
+/// <summary>A part test laid out for work.</summary>
+/// <param name="Entry">As listed.</param>
+/// <param name="State">What it stands at.</param>
+/// <param name="Table">Predictions of its sheet.</param>
+/// <param name="Beliefs">What its figures come to.</param>
+/// <param name="Verdict">The verdict.</param>
+public sealed record OpenPartTest(
+    PartTestEntry Entry,
+    SheetState State,
+    SheetTable Table,
+    SheetBeliefs Beliefs,
+    SheetVerdict Verdict
+)
+{
+    /// <summary>Its sheet.</summary>
+    public PartSheet Sheet => Table.Sheet;
+
+    /// <summary>Figures by reading, leads taken off ohms.</summary>
+    public IReadOnlyDictionary<string, double> Figures =>
+        State.Read.ToDictionary(
+            r => r.Reading,
+            r =>
+                Table.Readings.FirstOrDefault(x => x.Id == r.Reading) is { Observable: Core.Observables.DeadOhms }
+                && !Table.Meter.LeadsNulled
+                    ? Math.Max(0, r.Figure - Table.Meter.Leads.Value)
+                    : r.Figure,
+            StringComparer.Ordinal
+        );
+
+    /// <summary>A figure as it is weighed: how finely it was typed counts.</summary>
+    public static SheetEntry Weighed(SheetTable table, SheetRead read)
+    {
+        var reading = table.Readings.FirstOrDefault(r => r.Id == read.Reading);
+        return new SheetEntry(read.Reading, read.Figure, reading?.Observable.Read(read.Typed, out _)?.Digits);
+    }
+}
+
+/// <summary>Tables of part tests that are in hand: a second or less to work out, so that only the last few are kept.</summary>
+public sealed class SheetShelf
+{
+    private const int Most = 40;
+
+    private readonly ICache<string, SheetTable> tables = new ConcurrentLruBuilder<string, SheetTable>()
+        .WithCapacity(Most)
+        .WithAtomicGetOrAdd()
+        .Build();
+
+    /// <summary>The predictions of a sheet for a part, with a meter.</summary>
+    public SheetTable Find(PartSheet sheet, TestedPart tested, Meter meter)
+    {
+        var told =
+            $"{sheet.Key}\n{SheetFormat.Write(new SheetBegan(sheet.Key, tested, null, null))}\n{MeterFile.Write(meter)}\n{meter.LeadsNulled}";
+        var key = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(told)));
+        return tables.GetOrAdd(key, _ => SheetTable.Build(sheet, tested, meter));
+    }
+}
+
+/// <summary>Brings part tests, machines and meter together for the pages and the API.</summary>
+public sealed class PartTestDesk(
+    PartTestStore tests,
+    MachineStore machines,
+    MeterStore meters,
+    MachineShelf shelf,
+    SheetShelf sheets
+)
+{
+    /// <summary>A part test laid out; null when there is none, or its sheet is not known to this version.</summary>
+    public async Task<OpenPartTest?> OpenAsync(int number, CancellationToken cancel = default)
+    {
+        if (
+            await tests.FindAsync(number, cancel) is not var (entry, state)
+            || SheetCatalogue.Named(state.Began.Sheet) is not { } sheet
+        )
+        {
+            return null;
+        }
+
+        var meter = await meters.GetAsync(cancel);
+        var table = sheets.Find(sheet, state.Began.Tested, meter);
+        var beliefs = SheetBeliefs.Weigh(
+            table,
+            state.Read.Select(r => OpenPartTest.Weighed(table, r)),
+            state.Suspicion
+        );
+        return new OpenPartTest(entry, state, table, beliefs, SheetVerdict.Of(beliefs));
+    }
+
+    /// <summary>Begins a test of a loose part.</summary>
+    /// <returns>Its number; null when no sheet is for that kind.</returns>
+    public async Task<int?> BeginLooseAsync(
+        string kind,
+        string name,
+        IReadOnlyDictionary<string, double>? values = null,
+        CancellationToken cancel = default
+    )
+    {
+        if (DeviceKinds.Named(kind) is not { } known || SheetCatalogue.For(known).FirstOrDefault() is not { } sheet)
+        {
+            return null;
+        }
+
+        var tested = TestedPart.Loose(known, name, optional: true);
+        if (values is { Count: > 0 })
+        {
+            tested = tested with { Part = tested.Part with { Values = values }, FiguresKnown = true };
+        }
+
+        return await tests.BeginAsync(new SheetBegan(sheet.Key, tested, null, null), cancel);
+    }
+
+    /// <summary>Begins a test of a machine's part.</summary>
+    /// <returns>Its number; null when there is no such part, or no sheet for it.</returns>
+    public async Task<int?> BeginAsync(
+        string machineId,
+        string partId,
+        string? job = null,
+        CancellationToken cancel = default
+    )
+    {
+        if (await machines.FindAsync(machineId, cancel) is not { } entry)
+        {
+            return null;
+        }
+
+        var version = await shelf.FindAsync(entry.Id, entry.Version);
+        return
+            version.Machine.Index.Part(new PartId(partId)) is { } part
+            && DeviceKinds.Named(part.Kind) is { } kind
+            && SheetCatalogue.For(kind).FirstOrDefault() is { } sheet
+            ? await tests.BeginAsync(
+                new SheetBegan(sheet.Key, TestedPart.Of(version.Machine, part), (entry.Id, entry.Version), job),
+                cancel
+            )
+            : null;
+    }
+
+    /// <summary>Enters a figure as typed.</summary>
+    /// <returns>What was wrong; null when it was kept.</returns>
+    public async Task<string?> ReadAsync(
+        OpenPartTest open,
+        int after,
+        string? reading,
+        string? typed,
+        CancellationToken cancel = default
+    )
+    {
+        if (open.Table.Readings.FirstOrDefault(r => r.Id == reading) is not { } asked)
+        {
+            return $"“{reading}” is not a reading of this sheet; allowed: {string.Join(", ", open.Table.Readings.Select(r => r.Id))}.";
+        }
+
+        if (asked.Observable.Read(typed, out var error) is not { } figure)
+        {
+            return $"{asked.Words}: {error}";
+        }
+
+        var read = new SheetRead(asked.Id, typed!.Trim(), figure.Value, open.Table.Meter.Name);
+        return await AppendAsync(open, after, read, cancel);
+    }
+
+    /// <summary>Takes the last step back.</summary>
+    /// <returns>What was wrong; null when it was taken back.</returns>
+    public async Task<string?> UndoAsync(OpenPartTest open, int after, CancellationToken cancel = default) =>
+        open.State.Undoable is { } last
+            ? await AppendAsync(open, after, new SheetUndone(last.Sequence), cancel)
+            : "Nothing to take back.";
+
+    /// <summary>Tells how the part stands.</summary>
+    /// <returns>What was wrong; null when it was kept.</returns>
+    public async Task<string?> TellAsync(
+        OpenPartTest open,
+        int after,
+        double celsius,
+        bool isNew,
+        string? seen,
+        CancellationToken cancel = default
+    )
+    {
+        const int MostSeen = 300;
+        const double Coldest = -40;
+        const double Hottest = 150;
+        var words = (seen ?? "").ReplaceLineEndings(" ").Trim();
+        return celsius is not (>= Coldest and <= Hottest) ? $"Temperature: {Coldest} to {Hottest} °C."
+            : words.Length > MostSeen ? $"What was seen: {words.Length} characters; at most {MostSeen}."
+            : await AppendAsync(open, after, new SheetTold(celsius, isNew, words), cancel);
+    }
+
+    private async Task<string?> AppendAsync(OpenPartTest open, int after, SheetStep step, CancellationToken cancel) =>
+        await tests.AppendAsync(open.Entry.Number, after, step, cancel)
+            ? null
+            : "Something was entered on this sheet meanwhile; it is shown below. Yours was not kept: enter it again.";
+}

@@ -40,6 +40,16 @@ public sealed record OpenPartTest(
             StringComparer.Ordinal
         );
 
+    /// <summary>
+    /// Whether all that was read is what a sound part shows and nothing left would tell more, though some faults are too slight
+    /// for this meter.
+    /// </summary>
+    public bool NothingSeen =>
+        Verdict.Outcome == SheetOutcome.CannotBeTold
+        && State.Read.All(r =>
+            SheetBeliefs.IndexOf(Table, r.Reading) is var at and >= 0 && Beliefs.Agrees(at, Weighed(Table, r))
+        );
+
     /// <summary>A figure as it is weighed: how finely it was typed counts.</summary>
     public static SheetEntry Weighed(SheetTable table, SheetRead read)
     {

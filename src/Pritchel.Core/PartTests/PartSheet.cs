@@ -33,6 +33,12 @@ public sealed record SheetReading(
     /// <summary>What can hurt, said before it; null for nothing more than usual.</summary>
     public string? Caution { get; init; }
 
+    /// <summary>
+    /// What two readings of one sound part may differ by besides the meter, as a standard deviation in the reading's unit: how
+    /// long it rested, how true the load is. From memory; none where the meter is all there is.
+    /// </summary>
+    public double Doubt { get; init; }
+
     /// <summary>What it takes, setting up included: common practice, no source.</summary>
     public Minutes Minutes => Speed == DutySpeed.Rest ? Observable.Handling : new(RunningMinutes);
 

@@ -198,12 +198,14 @@ public sealed class SheetBeliefs
         var observable = table.Readings[reading].Observable;
         if (observable is not DeadOhms || double.IsInfinity(entry.Figure) || double.IsInfinity(expected))
         {
-            return observable.Noise(
+            var shown = observable.Noise(
                 table.Meter,
                 observable.Scaled(entry.Figure),
                 observable.Scaled(expected),
                 entry.Digits
             );
+            var besides = table.Readings[reading].Doubt * observable.Steepness(entry.Figure);
+            return Math.Sqrt((shown * shown) + (besides * besides));
         }
 
         var middle = (entry.Figure + expected) / 2;

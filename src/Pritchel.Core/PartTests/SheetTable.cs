@@ -126,7 +126,7 @@ public sealed class SheetTable
             parameters.CopyTo(values, 0);
             foreach (var fault in own)
             {
-                wired.Plant(fault, fault.Severity.At(random.NextDouble()), values);
+                wired.Plant(fault, fault.Severity.At(Fraction(random)), values);
             }
 
             figures[s][particle] = (wired == circuit ? solver : new SheetSolver(wired, readings)).Solve(
@@ -135,6 +135,16 @@ public sealed class SheetTable
                 leads
             );
         }
+    }
+
+    /// <summary>
+    /// How bad a fault is, as a share of its range. Ranges begin where a machine fails outright; a part is put on the bench
+    /// before that too.
+    /// </summary>
+    private static double Fraction(Random random)
+    {
+        const double Milder = 0.25;
+        return ((1 + Milder) * random.NextDouble()) - Milder;
     }
 
     private bool ShowsNothing(int state)

@@ -197,7 +197,7 @@ public static class EventFormat
             complaint.Codes,
             Store(complaint.Circumstances),
             complaint.Words,
-            [.. complaint.WorseWhen.Select(Names.WorseWhen.Of)]
+            complaint.WorseWhen.Count == 0 ? null : [.. complaint.WorseWhen.Select(Names.WorseWhen.Of)]
         );
 
     private static Complaint ReadComplaint(StoredComplaint stored) =>
@@ -228,15 +228,24 @@ public static class EventFormat
                 stored.Circumstances.Vibration,
                 stored.Circumstances.Rodents,
                 stored.Circumstances.RecentWork,
-                stored.Circumstances.Stored,
-                stored.Circumstances.NewWiring
+                stored.Circumstances.Stored ?? false,
+                stored.Circumstances.NewWiring ?? false
             ),
             WorseWhen = [.. (stored.WorseWhen ?? []).Select(Names.WorseWhen.Read)],
             Words = stored.Words,
         };
 
     private static StoredCircumstances Store(Circumstances c) =>
-        new(c.Years, c.Salt, c.Damp, c.Vibration, c.Rodents, c.RecentWork, c.Stored, c.NewWiring);
+        new(
+            c.Years,
+            c.Salt,
+            c.Damp,
+            c.Vibration,
+            c.Rodents,
+            c.RecentWork,
+            c.Stored ? true : null,
+            c.NewWiring ? true : null
+        );
 
     private static StoredCheck Store(CheckId check) =>
         check switch

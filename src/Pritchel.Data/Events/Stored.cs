@@ -108,8 +108,8 @@ internal sealed record StoredCircumstances(
     bool Vibration,
     bool Rodents,
     bool RecentWork,
-    bool Stored = false,
-    bool NewWiring = false
+    bool? Stored = null,
+    bool? NewWiring = null
 );
 
 /// <summary>A part's terminal, or a wire's end.</summary>

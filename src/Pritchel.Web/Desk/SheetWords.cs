@@ -18,6 +18,7 @@ public static class SheetWords
         {
             SheetOutcome.Good => "Good, as far as this sheet sees",
             SheetOutcome.Bad => verdict.Named is { } named ? Upper(named.Words) : "Bad; which fault cannot be told yet",
+            SheetOutcome.CannotBeTold when open.NothingSeen => "Nothing wrong that this meter sees",
             SheetOutcome.CannotBeTold => "Cannot be told with this meter",
             SheetOutcome.Contradicts => "No such part shows these readings",
             _ => open.State.Read.Count == 0 ? "Nothing read yet" : "Still open",
@@ -36,6 +37,8 @@ public static class SheetWords
             SheetOutcome.Bad when verdict.Named is not null =>
                 $"{ShareWords.Of(verdict.Share)} of the belief. It is the cause only when mending it changes what failed: one change, then read again.",
             SheetOutcome.Bad => $"Something is wrong ({ShareWords.Of(1 - sound)}): {among}.{Next(open)}",
+            SheetOutcome.CannotBeTold when open.NothingSeen =>
+                $"All reads as a sound one does. Too slight for this meter: {among}. Its own current through it, and millivolts across, would tell.",
             SheetOutcome.CannotBeTold =>
                 $"What is left cannot be told from a sound one by these readings: {among}. Sound: {ShareWords.Of(sound)}. A finer meter, a known good part beside it, or a test at work would tell.",
             SheetOutcome.Contradicts =>

@@ -11,6 +11,10 @@ namespace Pritchel.Core.PartTests.Sheets;
 /// <summary>A battery: rested volts, and volts under half its cold-cranking amps.</summary>
 public sealed class BatterySheet : PartSheet
 {
+    // How long it rested and how warm it is; how true the load is and when one looks: from memory.
+    private const double RestDoubtVolts = 0.04;
+    private const double LoadDoubtVolts = 0.15;
+
     /// <inheritdoc/>
     public override string Key => "battery";
 
@@ -54,6 +58,7 @@ public sealed class BatterySheet : PartSheet
             new("rest", "Volts at rest", DirectVolts.Instance, At(tested, "+"), At(tested, "-"))
             {
                 How = "on the lead of the posts, not on the clamps",
+                Doubt = RestDoubtVolts,
             },
             new(
                 "loaded",
@@ -66,6 +71,7 @@ public sealed class BatterySheet : PartSheet
                 How = "half its cold-cranking amps, from a load with its own switch",
                 Setting = new Dictionary<ControlId, PositionId> { [BenchMachine.Fed] = new("fed") },
                 Caution = Caution,
+                Doubt = LoadDoubtVolts,
             },
         ];
 

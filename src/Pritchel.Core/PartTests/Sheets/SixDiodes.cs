@@ -17,6 +17,9 @@ public sealed class PlainBridge : PartSheet
     private const double ShortedRate = 2;
     private const double Odds = 0.05;
 
+    private static readonly string[] Poles = ["+", "-"];
+    private static readonly bool[] Ways = [true, false];
+
     /// <inheritdoc/>
     public override string Key => "bridge";
 
@@ -42,8 +45,8 @@ public sealed class PlainBridge : PartSheet
     public override IReadOnlyList<SheetReading> Readings(TestedPart tested) =>
         [
             .. from leg in Legs(tested)
-            from pole in new[] { "+", "-" }
-            from forward in new[] { true, false }
+            from pole in Poles
+            from forward in Ways
             let red = (pole == "+") == forward ? leg : pole
             let black = red == leg ? pole : leg
             select new SheetReading(

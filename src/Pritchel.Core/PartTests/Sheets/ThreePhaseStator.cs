@@ -11,6 +11,8 @@ public sealed class ThreePhaseStator : PartSheet
 {
     private static readonly (string From, string To)[] Pairs = [("a", "b"), ("b", "c"), ("c", "a")];
 
+    private static readonly string[] Wires = ["a", "b", "c"];
+
     /// <inheritdoc/>
     public override string Key => "stator-3";
 
@@ -59,7 +61,7 @@ public sealed class ThreePhaseStator : PartSheet
                 At(tested, p.From),
                 At(tested, p.To)
             )),
-            .. new[] { "a", "b", "c" }.Select(t => new SheetReading(
+            .. Wires.Select(t => new SheetReading(
                 $"core-{t}",
                 $"Ohms, {t} to core",
                 DeadOhms.Instance,

@@ -71,7 +71,7 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
     /// <summary>Whether its result can be taken over into its job now.</summary>
     public bool CanBeSaved =>
         Open.Entry is { Job: not null, PartId: not null }
-        && Open.Verdict.Outcome is SheetOutcome.Good or SheetOutcome.Bad;
+        && (Open.NothingSeen || Open.Verdict.Outcome is SheetOutcome.Good or SheetOutcome.Bad);
 
     /// <summary>Takes the result over into its job, as evidence there.</summary>
     public async Task<IActionResult> OnPostSaveAsync()
@@ -88,10 +88,16 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
 
         var tested = new PartTested(
             new PartId(Open.Entry.PartId!),
-            Open.Verdict.Outcome == SheetOutcome.Good,
+            Open.Verdict.Outcome != SheetOutcome.Bad,
             SheetWords.Title(Open),
             Open.Entry.Tag,
-            [.. Open.Table.Hidden.SelectMany(h => h.Faults).Select(f => f.Id)]
+            [
+                .. Open
+                    .Table.Hidden.Concat(Open.NothingSeen ? Open.Verdict.Among : [])
+                    .SelectMany(h => h.Faults)
+                    .Select(f => f.Id)
+                    .Distinct(),
+            ]
         );
         var added = await jobs.AppendAsync(job, job.State.Sequence, [tested], HttpContext.RequestAborted);
         Error = added.Why;

@@ -1,0 +1,117 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+
+namespace Pritchel.Web.Tests;
+
+/// <summary>Part tests over the API: begun, read in any order, undone, refused by field, exported.</summary>
+public sealed class PartTestApiTests(Host host) : IClassFixture<Host>
+{
+    private readonly HttpClient client = host.Browser();
+
+    [Fact]
+    public async Task A_battery_is_judged_by_its_label_and_two_readings()
+    {
+        // By hand: 230 A cold cranking, at 12.60 V rested and 9.0 V under 115 A at 20 °C: under the floor of 9.6 V, inside
+        // (12.60 − 9.00) / 115 = 31 mΩ, some twice a sound one's.
+        var test = await BeginAsync(
+            new
+            {
+                kind = "battery",
+                name = "from the shed",
+                figures = new { coldCrankingAmps = 230 },
+            }
+        );
+        var tag = test["tag"]!.GetValue<string>();
+        await ReadAsync(tag, "rest", "12.60");
+        var judged = await ReadAsync(tag, "loaded", "9.0");
+        Assert.Equal("bad", judged["verdict"]!["outcome"]!.GetValue<string>(), ignoreCase: true);
+        Assert.Contains("worn", judged["verdict"]!["words"]!.GetValue<string>(), StringComparison.OrdinalIgnoreCase);
+        Assert.Contains(
+            "31.3 mΩ",
+            judged["workedOut"]!.ToJsonString(
+                new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }
+            ),
+            StringComparison.Ordinal
+        );
+
+        var undone = await PostedAsync($"/api/v1/part-tests/{tag}/undo", new { });
+        Assert.Equal("open", undone["verdict"]!["outcome"]!.GetValue<string>(), ignoreCase: true);
+        var csv = await client.GetStringAsync($"/api/v1/part-tests/{tag}/readings.csv");
+        Assert.Contains("rest,Volts at rest,V,12.60,12.6,yes", csv, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("{\"kind\": \"reactor\"}", "kind")]
+    [InlineData("{\"kind\": \"igniter\"}", "kind")]
+    [InlineData("{\"kind\": \"lamp\", \"figures\": {\"watts\": 9000}}", "figures.watts")]
+    [InlineData("{\"kind\": \"lamp\", \"figures\": {\"weight\": 1}}", "figures.weight")]
+    [InlineData("{\"kind\": \"lamp\", \"name\": \"<b>\"}", "name")]
+    [InlineData("{\"machine\": \"orchard-tractor-4\", \"part\": \"ghost\"}", "part")]
+    [InlineData("{\"machine\": \"no-such\", \"part\": \"key\"}", "part")]
+    [InlineData("{}", "")]
+    public async Task What_cannot_be_tested_is_refused_by_its_field(string body, string field)
+    {
+        using var content = new StringContent(body, System.Text.Encoding.UTF8, "application/json");
+        using var response = await client.PostAsync(new Uri("/api/v1/part-tests", UriKind.Relative), content);
+        Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
+        var errors = (await response.Content.ReadFromJsonAsync<JsonNode>())!["errors"]!.AsObject();
+        Assert.True(errors.ContainsKey(field), errors.ToJsonString());
+    }
+
+    [Theory]
+    [InlineData("rest", "twelve")]
+    [InlineData("rest", "")]
+    [InlineData("nowhere", "12.6")]
+    public async Task A_figure_that_is_none_changes_nothing(string reading, string figure)
+    {
+        var test = await BeginAsync(new { kind = "battery" });
+        var tag = test["tag"]!.GetValue<string>();
+        using var response = await client.PostAsJsonAsync(
+            $"/api/v1/part-tests/{tag}/readings",
+            new { reading, figure }
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
+        var still = await client.GetFromJsonAsync<JsonNode>($"/api/v1/part-tests/{tag}");
+        Assert.Equal(1, still!["sequence"]!.GetValue<int>());
+    }
+
+    [Fact]
+    public async Task Two_that_enter_at_once_keep_one_each_and_the_second_is_told()
+    {
+        var test = await BeginAsync(new { kind = "relay" });
+        var tag = test["tag"]!.GetValue<string>();
+        await PostedAsync(
+            $"/api/v1/part-tests/{tag}/readings",
+            new
+            {
+                reading = "coil",
+                figure = "85",
+                after = 1,
+            }
+        );
+        using var late = await client.PostAsJsonAsync(
+            $"/api/v1/part-tests/{tag}/readings",
+            new
+            {
+                reading = "coil",
+                figure = "86",
+                after = 1,
+            }
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, late.StatusCode);
+        Assert.Contains("meanwhile", await late.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    private Task<JsonNode> BeginAsync(object what) => PostedAsync("/api/v1/part-tests", what);
+
+    private Task<JsonNode> ReadAsync(string tag, string reading, string figure) =>
+        PostedAsync($"/api/v1/part-tests/{tag}/readings", new { reading, figure });
+
+    private async Task<JsonNode> PostedAsync(string path, object what)
+    {
+        using var response = await client.PostAsJsonAsync(path, what);
+        Assert.True(response.IsSuccessStatusCode, await response.Content.ReadAsStringAsync());
+        return (await response.Content.ReadFromJsonAsync<JsonNode>())!;
+    }
+}

@@ -1,0 +1,100 @@
+// Part tests in the browser: by keyboard alone, on the phone, and as evidence in an open job.
+import assert from "node:assert/strict";
+import { after, before, test } from "node:test";
+import { App, launch, pageOf } from "./harness.mjs";
+
+let app;
+let browser;
+
+before(async () => {
+  app = await App.start("--empty");
+  browser = await launch();
+});
+after(async () => {
+  await browser?.close();
+  await app?.stop();
+});
+
+const so = (page) => page.locator("[aria-labelledby=so-far] .verdict").innerText();
+
+/** Enters a figure at the reading on the card, by keys alone. */
+async function enter(page, figure) {
+  await page.waitForSelector("#typed:focus");
+  await page.keyboard.type(figure);
+  await Promise.all([page.waitForNavigation(), page.keyboard.press("Enter")]);
+}
+
+test("a relay is judged by keyboard alone, in the order that it asks", async () => {
+  const page = await pageOf(browser, app, { width: 1280, height: 800 });
+  await page.goto(`${app.url}/part-tests/new?kind=relay`);
+  await page.focus("text=Begin");
+  await Promise.all([page.waitForNavigation(), page.keyboard.press("Enter")]);
+
+  // By hand: a coil of 85 ohm, 30 to 87 open and then closed, 30 to 87a the other way round, but for the made contact.
+  const figures = { coil: "85", "rest-30-87": "OL", "rest-30-87a": "0.2", "fed-30-87": "OL", "fed-30-87a": "OL" };
+  for (let k = 0; k < 5 && (await page.locator("#typed").count()) > 0; k++) {
+    const at = new URL(await page.locator(".enter form").first().evaluate((f) => f.action)).searchParams.get("at");
+    await enter(page, figures[at]);
+  }
+  assert.match(await so(page), /contact burnt away|armature sticks/i);
+  assert.deepEqual(page.complaints, []);
+});
+
+test("a stator is judged on the phone, in any order, and a slip is taken back", async () => {
+  const page = await pageOf(browser, app, { width: 390, height: 844 });
+  await page.goto(`${app.url}/part-tests/new?kind=stator-3`);
+  await page.fill("input[name='Figures[ohms]']", "2");
+  await page.click("text=Begin");
+  await page.click("text=Ohms, b to core");
+  await page.fill("#typed", "0.9");
+  await page.click("text=Enter");
+  assert.match(await so(page), /core/i);
+  await page.click("text=Undo");
+  await page.waitForLoadState();
+  assert.doesNotMatch(await so(page), /core/i);
+  for (const [reading, figure] of [["Ohms, a to b", "4.2"], ["Ohms, b to c", "3.4"], ["Ohms, c to a", "3.4"]]) {
+    await page.click(`a:text-is('${reading}'), strong:text-is('${reading}')`);
+    await page.fill("#typed", figure);
+    await page.click("text=Enter");
+    await page.waitForLoadState();
+  }
+  // Leads of 0.2 ohm are in every pair: legs of 2.0, 2.0 and 1.2.
+  const sums = await page.locator(".sums").innerText();
+  assert.match(sums, /leg c[^\n]*1\.2/);
+  assert.equal(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth), true);
+});
+
+test("a figure that is none is refused where it stands, and kept", async () => {
+  const page = await pageOf(browser, app, { width: 1280, height: 800 });
+  await page.goto(`${app.url}/part-tests/new?kind=lamp`);
+  await page.fill("input[name='Figures[watts]']", "9000");
+  await page.click("text=Begin");
+  assert.match(await page.locator("[role=alert]").innerText(), /watts.*0\.2 to 200/);
+  assert.equal(await page.inputValue("input[name='Figures[watts]']"), "9000");
+  await page.fill("input[name='Figures[watts]']", "");
+  await page.click("text=Begin");
+  await page.fill("#typed", "some");
+  await page.click("text=Enter");
+  assert.match(await page.locator("[role=alert]").innerText(), /“some” is not a reading/);
+  assert.equal(await page.inputValue("#typed"), "some");
+});
+
+test("what a sheet finds of a suspect decides an open job", async () => {
+  const job = await app.api("/jobs", { machine: "orchard-tractor-4", duty: "cranks" });
+  await app.api(`/jobs/${job.tag}/complaint`, { heard: "nothing", failed: 3, tried: 3 });
+  const page = await pageOf(browser, app, { width: 1280, height: 800 });
+  await page.goto(`${app.url}/jobs/${job.tag}`);
+  const solenoid = page.locator(".suspect-list li", { hasText: /solenoid/ }).first();
+  const before = await page.locator(".suspect-list").innerText();
+  assert.match(before, /solenoid/);
+  await solenoid.getByText("test it by itself").click();
+  await page.click("text=Ohms of the coil");
+  await page.locator(".enter button:text-is('OL')").click();
+  await page.waitForLoadState();
+  assert.match(await so(page), /coil open/i);
+  await page.click(`text=Save to job ${job.tag}`);
+  await page.waitForURL(`${app.url}/jobs/${job.tag}`);
+  assert.match(await page.locator(".suspect-list li").first().innerText(), /solenoid/);
+  assert.match(await page.locator(".suspects").innerText(), /Tested by themselves[\s\S]*coil open/i);
+  assert.deepEqual(page.complaints, []);
+});

@@ -98,3 +98,29 @@ test("what a sheet finds of a suspect decides an open job", async () => {
   assert.match(await page.locator(".suspects").innerText(), /Tested by themselves[\s\S]*coil open/i);
   assert.deepEqual(page.complaints, []);
 });
+
+test("an unknown key switch is named on the phone, beep by beep", async () => {
+  const page = await pageOf(browser, app, { width: 390, height: 844 });
+  await page.goto(`${app.url}/part-tests`);
+  await page.fill("input[name=posts]", "9");
+  await page.click("text=Which post is which?");
+  assert.match(await page.locator("[role=alert]").innerText(), /3 to 8/);
+  assert.equal(await page.inputValue("input[name=posts]"), "9");
+  await page.fill("input[name=posts]", "5");
+  await page.click("text=Which post is which?");
+  await page.waitForURL(/switch/);
+
+  // By hand: A ground, B feed, C start, D kill, E run; kill to ground at 1, feed to run at 2, all three at 3.
+  const joined = [["A-D"], ["B-E"], ["B-E", "B-C", "C-E"]];
+  for (let k = 0; k < 25 && (await page.locator("button:text-is('Beeps')").count()) > 0; k++) {
+    const asked = (await page.locator("#next-title").innerText()).match(/Key at (\d).*post (\w) beep to post (\w)/);
+    const beeps = joined[Number(asked[1]) - 1].includes(`${asked[2]}-${asked[3]}`);
+    await page.click(`button:text-is('${beeps ? "Beeps" : "Silent"}')`);
+    await page.waitForLoadState();
+  }
+  const likely = await page.locator("[aria-labelledby=likely-title] .list").first().innerText();
+  assert.match(likely, /C\s+start, S over 9\d %/);
+  assert.match(likely, /A\s+(kill|ground)/);
+  assert.match(likely, /B\s+(feed|run)/);
+  assert.deepEqual(page.complaints, []);
+});

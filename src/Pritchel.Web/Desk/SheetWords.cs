@@ -1,6 +1,7 @@
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.PartTests;
+using Pritchel.Core.PartTests.KeySwitch;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 using Pritchel.Workshop;
@@ -66,6 +67,21 @@ public static class SheetWords
         open.Entry.MachineId is { } machine ? $"of {machine}, with the machine’s own figures"
         : open.State.Began.Tested.FiguresKnown ? "loose, with the figures you gave"
         : "loose, with figures usual for its kind (from memory)";
+
+    /// <summary>What a post of a key switch is for, with its letter in the trade.</summary>
+    public static string Role(SwitchRole? role) =>
+        role switch
+        {
+            SwitchRole.Feed => "feed in, B",
+            SwitchRole.Run => "run, I or A",
+            SwitchRole.Start => "start, S",
+            SwitchRole.Lights => "lights, L",
+            SwitchRole.Charge => "charge in, R",
+            SwitchRole.Kill => "kill, M",
+            SwitchRole.Ground => "ground, G",
+            SwitchRole.Accessory => "accessory",
+            _ => "joins nothing",
+        };
 
     /// <summary>The part whose own fault a suspect is, where a sheet is for it; null otherwise.</summary>
     public static string? PartOf(OpenJob job, Suspect suspect) =>

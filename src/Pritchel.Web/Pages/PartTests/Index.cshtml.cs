@@ -1,7 +1,9 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
 using Pritchel.Core.PartTests;
+using Pritchel.Core.PartTests.KeySwitch;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Workshop;
@@ -35,6 +37,49 @@ public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineSt
             .Select(k => (k.Kind, k.Sheet!))
             .OrderBy(k => k.Kind.Name, StringComparer.Ordinal),
     ];
+
+    /// <summary>Posts of an unknown switch, as typed.</summary>
+    public string Posts { get; private set; } = "5";
+
+    /// <summary>Its positions, as typed.</summary>
+    public string Positions { get; private set; } = "3";
+
+    /// <summary>Whether its last position springs back.</summary>
+    public bool Springs { get; private set; } = true;
+
+    /// <summary>What was wrong; null for nothing.</summary>
+    public string? Error { get; private set; }
+
+    /// <summary>Begins on an unknown key switch.</summary>
+    public async Task<IActionResult> OnPostSwitchAsync(string? posts, string? positions, bool springs)
+    {
+        (Posts, Positions, Springs) = (posts ?? "", positions ?? "", springs);
+        var (fewest, most) = SwitchSheet.Posts;
+        var (least, top) = SwitchSheet.Positions;
+        if (!Count(posts, fewest, most, out var count))
+        {
+            Error = $"Posts: “{Cut(posts)}” is not allowed; {fewest} to {most}.";
+        }
+        else if (!Count(positions, least, top, out var turns))
+        {
+            Error = $"Positions: “{Cut(positions)}” is not allowed; {least} to {top}.";
+        }
+        else
+        {
+            var began = SwitchSheet.Begin("Unknown key switch", count, turns, springs);
+            var number = await tests.BeginAsync(began, HttpContext.RequestAborted);
+            return Redirect($"/part-tests/{PartTestStore.TagOf(number)}/switch");
+        }
+
+        return await OnGetAsync();
+    }
+
+    private static bool Count(string? typed, int least, int most, out int count) =>
+        int.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out count)
+        && count >= least
+        && count <= most;
+
+    private static string Cut(string? text) => text is { Length: > 20 } ? text[..20] + "…" : text ?? "";
 
     /// <summary>Shows the lists.</summary>
     public async Task<IActionResult> OnGetAsync()

@@ -1,0 +1,127 @@
+using Pritchel.Core.PartTests.KeySwitch;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>Key switches named from what closes where.</summary>
+public class UnknownSwitchTests
+{
+    /// <summary>
+    /// Two hundred switches of three to eight posts, dealt at random, each asked what it asks for: named rightly but for posts
+    /// that are alike, in fewer beeps than every pair in every position, and not much above what the choice of deals costs.
+    /// </summary>
+    [Fact]
+    public void Two_hundred_switches_are_named_rightly_in_few_beeps()
+    {
+        var random = new Random(77);
+        var (asked, pairs, bound, wrong) = (0, 0, 0.0, new List<string>());
+        const int Switches = 200;
+        for (var k = 0; k < Switches; k++)
+        {
+            var pattern = SwitchPattern.Known[random.Next(SwitchPattern.Known.Count)];
+            var posts = Math.Min(8, Math.Max(3, pattern.Roles.Count + random.Next(2)));
+            var roles = new SwitchRole?[posts];
+            var order = Enumerable.Range(0, posts).OrderBy(_ => random.Next()).ToList();
+            for (var r = 0; r < pattern.Roles.Count; r++)
+            {
+                roles[order[r]] = pattern.Roles[r];
+            }
+
+            var answers = new List<SwitchAnswer>();
+            var known = new UnknownSwitch(posts, pattern.Positions.Count, pattern.LastSprings, answers);
+            bound += Math.Log2(Ways(posts, pattern.Roles.Count));
+            pairs += known.Questions.Count();
+            while (known.Next is { } question && answers.Count < 80)
+            {
+                answers.Add(new SwitchAnswer(question, Joins(pattern, roles, question)));
+                known = new UnknownSwitch(posts, pattern.Positions.Count, pattern.LastSprings, answers);
+            }
+
+            asked += answers.Count;
+            var (best, share) = known.Patterns[0];
+            for (var p = 0; p < posts; p++)
+            {
+                // Posts that join alike in every position cannot be told apart by a beep: kill from ground, feed from run.
+                var told = known.RolesOf(p)[0].Role;
+                if (best != pattern || !AlikeIn(pattern, told, roles[p]))
+                {
+                    wrong.Add($"{pattern.Name}: post {p} is {roles[p]}, told {told} of {best.Name} ({share:P0})");
+                    break;
+                }
+            }
+        }
+
+        TestContext.Current.TestOutputHelper?.WriteLine(
+            $"{(double)asked / Switches:0.0} beeps a switch of {(double)pairs / Switches:0.0} pairs; information bound {bound / Switches:0.0}"
+        );
+        Assert.True(wrong.Count <= 4, $"{wrong.Count}: {string.Join("\n", wrong.Take(5))}");
+        Assert.True(asked < 0.5 * pairs, $"{asked} of {pairs}");
+    }
+
+    [Fact]
+    public void One_wrong_beep_is_outvoted()
+    {
+        var pattern = SwitchPattern.Known[0];
+        SwitchRole?[] roles = [SwitchRole.Ground, SwitchRole.Feed, SwitchRole.Start, SwitchRole.Kill, SwitchRole.Run];
+        var all = new UnknownSwitch(5, 3, true, [])
+            .Questions.Select(q => new SwitchAnswer(q, Joins(pattern, roles, q)))
+            .ToList();
+        all[3] = all[3] with { Beeps = !all[3].Beeps };
+        var known = new UnknownSwitch(5, 3, true, all);
+        Assert.Equal(SwitchRole.Start, known.RolesOf(2)[0].Role);
+        Assert.True(known.RolesOf(2)[0].Share > 0.9);
+    }
+
+    [Fact]
+    public void A_switch_of_no_known_pattern_is_not_named()
+    {
+        // Posts 0 and 1 joined in every position: nothing here is.
+        var answers = new UnknownSwitch(5, 3, true, []).Questions.Select(q => new SwitchAnswer(
+            q,
+            q is { One: 0, Other: 1 } or { One: 2, Other: 3 }
+        ));
+        Assert.True(new UnknownSwitch(5, 3, true, answers).NoPattern > 0.9);
+    }
+
+    [Theory]
+    [InlineData(2, 3)]
+    [InlineData(9, 3)]
+    [InlineData(5, 1)]
+    [InlineData(5, 6)]
+    public void Posts_and_positions_beyond_what_is_known_are_refused(int posts, int positions) =>
+        Assert.Throws<ArgumentOutOfRangeException>(() => new UnknownSwitch(posts, positions, true, []));
+
+    private static bool Joins(SwitchPattern pattern, SwitchRole?[] roles, SwitchQuestion question) =>
+        pattern.Joined[question.Position].Any(g => Has(g, roles[question.One]) && Has(g, roles[question.Other]));
+
+    private static bool Has(IReadOnlyList<SwitchRole> group, SwitchRole? role) => role is { } r && group.Contains(r);
+
+    private static bool AlikeIn(SwitchPattern pattern, SwitchRole? one, SwitchRole? other)
+    {
+        if (one == other)
+        {
+            return true;
+        }
+
+        return one is { } a
+            && other is { } b
+            && pattern.Joined.All(position =>
+                position
+                    .Where(g => g.Contains(a))
+                    .Select(g => string.Join(',', g.Where(r => r != a && r != b)))
+                    .SequenceEqual(
+                        position.Where(g => g.Contains(b)).Select(g => string.Join(',', g.Where(r => r != a && r != b)))
+                    )
+            );
+    }
+
+    private static double Ways(int posts, int roles)
+    {
+        var ways = 1.0;
+        for (var r = 0; r < roles; r++)
+        {
+            ways *= posts - r;
+        }
+
+        return ways;
+    }
+}

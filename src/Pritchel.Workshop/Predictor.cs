@@ -180,7 +180,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
     {
         var duty = machine.Duty(complaint.Duty)!;
         var failing = machine.Design(complaint) is { AsDesigned: false } ? machine.AsFound(duty, complaint) : duty;
-        return new Wanted(machine, failing, complaint.Bridged, meter);
+        return new Wanted(machine, failing with { Brought = complaint.Brought }, complaint.Bridged, meter);
     }
 
     private DiagnosisKit? InHand(Wanted wanted)

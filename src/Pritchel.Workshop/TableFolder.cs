@@ -45,6 +45,7 @@ public sealed class TableFolder
                         .OrderBy(s => s.Key.Text, StringComparer.Ordinal)
                         .Select(s => $"from {s.Key}={s.Value}")
                 )
+                .Concat(duty.Brought.Select(b => "brought " + b.Text))
                 .Prepend($"{duty.Id} {duty.Speed} {duty.Refuses} {duty.Load} {duty.Control}")
                 .Prepend(machine.Content)
         );

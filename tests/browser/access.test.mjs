@@ -32,7 +32,7 @@ for (const [name, viewport, extra] of looks) {
     await app.api(`/part-tests/${part}/readings`, { reading: "ohms-a-b", figure: "0.6" });
     await page.goto(`${app.url}/machines/make?from=orchard-tractor-4`);
     await Promise.all([page.waitForURL(/drafts/), page.click("button:text-is('Change this machine')")]);
-    for (const path of ["/", "/jobs/T-0001", "/jobs/T-0001/complaint", "/jobs/T-0001/sheet", "/jobs/T-0002", "/machines", "/machines/harbour-launch-1", "/machines/harbour-launch-1?view=switches", "/machines/orchard-tractor-4?view=line&c.key=START&c.brake=down", "/machines/orchard-tractor-4/normal", "/machines/orchard-tractor-4/pictures", "/machines/make", "/machines/drafts/1?on=wire&item=C2", "/machines/drafts/1?on=part&item=key&view=lists", `/jobs/${kill}`, "/meter", "/part-tests?machine=hill-quad-5", "/part-tests/new?kind=stator-3", `/part-tests/${part}`, "/nowhere"]) {
+    for (const path of ["/", "/jobs/T-0001", "/jobs/T-0001/complaint", "/jobs/T-0001/sheet", "/jobs/T-0001/reading", "/jobs/T-0002", "/machines", "/machines/harbour-launch-1", "/machines/harbour-launch-1?view=switches", "/machines/orchard-tractor-4?view=line&c.key=START&c.brake=down", "/machines/orchard-tractor-4/normal", "/machines/orchard-tractor-4/pictures", "/machines/make", "/machines/drafts/1?on=wire&item=C2", "/machines/drafts/1?on=part&item=key&view=lists", `/jobs/${kill}`, "/meter", "/part-tests?machine=hill-quad-5", "/part-tests/new?kind=stator-3", `/part-tests/${part}`, "/nowhere"]) {
       await page.goto(app.url + path);
       await page.evaluate(axe);
       const { violations } = await page.evaluate(() => window.axe.run());

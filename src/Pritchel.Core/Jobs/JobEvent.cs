@@ -27,7 +27,9 @@ public sealed record ProbedAt(ConditionKey Condition, PointId Red, PointId Black
 /// <param name="Typed">As typed.</param>
 /// <param name="Figure">As understood, in the unit of what was read; infinite for an open circuit, null when it jumped about.</param>
 /// <param name="Symptom">Whether the symptom was there.</param>
-public sealed record ReadingTaken(ProbedAt At, string Typed, double? Figure, SymptomNow Symptom) : JobEvent;
+/// <param name="Besides">Whether no test of the complaint asks for it: it is predicted for its own sake.</param>
+public sealed record ReadingTaken(ProbedAt At, string Typed, double? Figure, SymptomNow Symptom, bool Besides = false)
+    : JobEvent;
 
 /// <summary>Why a test was passed over.</summary>
 public enum PassedOver

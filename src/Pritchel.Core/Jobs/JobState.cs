@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Jobs;
 
@@ -57,7 +58,25 @@ public sealed class JobState
         History.Where(e => e.Event is not Undone && !undone.Contains(e.Sequence));
 
     /// <summary>The complaint as it now stands, or null.</summary>
-    public Complaint? Complaint => Last<ComplaintMade>()?.Complaint;
+    public Complaint? Complaint =>
+        Last<ComplaintMade>()?.Complaint is { } told ? told with { Brought = Brought } : null;
+
+    private IReadOnlyList<BroughtReading> Brought =>
+        [
+            .. Standing
+                .Select(e => e.Event)
+                .OfType<ReadingTaken>()
+                .Where(r => r.Besides)
+                .Select(r => new BroughtReading(
+                    r.At.Condition.Observable,
+                    r.At.Condition.Setting,
+                    r.At.Condition.Speed,
+                    r.At.Condition.Off,
+                    r.At.Red,
+                    r.At.Black
+                ))
+                .DistinctBy(b => b.Text),
+        ];
 
     /// <summary>Whether the complaint has been told in full, rather than only opened.</summary>
     public bool ComplaintTold => Complaint is { Heard: not Heard.NotSaid };

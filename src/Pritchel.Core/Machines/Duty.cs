@@ -44,6 +44,10 @@ public sealed record Duty(
     [JsonIgnore]
     public IReadOnlyDictionary<ControlId, PositionId>? From { get; init; }
 
+    /// <summary>What was read besides what its tests ask for, to be predicted too.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<BroughtReading> Brought { get; init; } = [];
+
     /// <summary>Whether it is a warning that must be silent there: what it tells may be true.</summary>
     [JsonIgnore]
     public bool Warns { get; init; }

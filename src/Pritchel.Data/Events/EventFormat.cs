@@ -63,7 +63,8 @@ public static class EventFormat
                 Keep(taken.At),
                 taken.Typed,
                 taken.Figure is { } figure ? FigureOf(taken.At, figure) : null,
-                Names.Symptom.Of(taken.Symptom)
+                Names.Symptom.Of(taken.Symptom),
+                taken.Besides ? true : null
             ),
             TestPassedOver passed => new StoredPassedOver(
                 Keep(passed.At),
@@ -125,7 +126,8 @@ public static class EventFormat
                 Restore(taken.At),
                 taken.Typed,
                 taken.Figure is { } figure ? Figure(taken.At, figure) : null,
-                Names.Symptom.Read(taken.Symptom)
+                Names.Symptom.Read(taken.Symptom),
+                taken.Besides ?? false
             ),
             StoredPassedOver passed => new TestPassedOver(
                 Restore(passed.At),

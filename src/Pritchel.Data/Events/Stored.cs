@@ -47,7 +47,13 @@ internal sealed record StoredComplaint(
     IReadOnlyList<string>? WorseWhen = null
 ) : StoredEvent;
 
-internal sealed record StoredReading(StoredProbes At, string Typed, StoredFigure? Figure, string Symptom) : StoredEvent;
+internal sealed record StoredReading(
+    StoredProbes At,
+    string Typed,
+    StoredFigure? Figure,
+    string Symptom,
+    bool? Besides = null
+) : StoredEvent;
 
 internal sealed record StoredPassedOver(StoredProbes At, string? Place, string Why) : StoredEvent;
 

@@ -59,6 +59,11 @@ internal static class JobEntries
     public static JobEvent Reading(Entering entering, ReadingRequest wanted)
     {
         var open = entering.Open;
+        if (wanted.Quantity is { } quantity)
+        {
+            return Besides(open, quantity, wanted);
+        }
+
         var at = At(open, wanted.Condition, wanted.Setting, wanted.Red, wanted.Black);
         var told = open.Kit.Told(at);
         if (wanted.Reading == "jumps")
@@ -69,6 +74,25 @@ internal static class JobEntries
         return open.Kit.Table.Conditions[at.Condition].Observable.Read(wanted.Reading, out var error) is { } figure
             ? new ReadingTaken(told, wanted.Reading.Trim(), figure.Value, wanted.Symptom)
             : throw new RefusedException("reading", error);
+    }
+
+    /// <summary>A reading that no test asks for: predicted for its own sake.</summary>
+    private static ReadingTaken Besides(OpenJob open, string quantity, ReadingRequest wanted)
+    {
+        var any = new AnyReading(
+            quantity,
+            ApiSetting.Of(open.Circuit, wanted.Setting, "setting"),
+            wanted.Speed,
+            [.. Each(wanted.Off, "off").Select(Disconnection.Of)],
+            PointId.Of(wanted.Red),
+            PointId.Of(wanted.Black)
+        );
+        foreach (var refusal in any.Check(open.Circuit))
+        {
+            throw new RefusedException(refusal.Field, refusal.Message);
+        }
+
+        return any.Taken(open.Kit, wanted.Reading, out var error) ?? throw new RefusedException("reading", error);
     }
 
     public static JobEvent Look(Entering entering, LookRequest wanted)

@@ -148,6 +148,15 @@ public sealed record ComplaintRequest
 /// <summary>A reading.</summary>
 public sealed record ReadingRequest
 {
+    /// <summary>What was read where no test asks for it: "volts", "ohms", "beep", "diode", "acVolts", "peakVolts"; an ordinary reading when left out.</summary>
+    public string? Quantity { get; init; }
+
+    /// <summary>How fast the engine turned, with <see cref="Quantity"/>.</summary>
+    public DutySpeed Speed { get; init; }
+
+    /// <summary>Couplings apart, by id, and wire ends off, "wire@from" or "wire@to"; with <see cref="Quantity"/>.</summary>
+    public IReadOnlyList<string>? Off { get; init; }
+
     /// <summary>Setting it was taken in, for volts; one of the job's conditions.</summary>
     public Dictionary<string, string>? Setting { get; init; }
 

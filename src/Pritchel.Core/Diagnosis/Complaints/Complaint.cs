@@ -109,6 +109,9 @@ public sealed record Complaint
     /// <summary>When it fails sooner or oftener; none when nobody said.</summary>
     public IReadOnlyList<WorseWhen> WorseWhen { get; init; } = [];
 
+    /// <summary>What was read besides what its tests ask for; gathered from the job's readings.</summary>
+    public IReadOnlyList<BroughtReading> Brought { get; init; } = [];
+
     /// <summary>The machine's life so far.</summary>
     public Circumstances Circumstances { get; init; } = Circumstances.Usual;
 

@@ -1,0 +1,109 @@
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Jobs;
+
+/// <summary>Any reading at any time: two points, how it was read, and how things stood.</summary>
+/// <param name="Observable">Key of what was read.</param>
+/// <param name="Setting">How the controls stood.</param>
+/// <param name="Speed">How fast the engine turned.</param>
+/// <param name="Off">What was off.</param>
+/// <param name="Red">Under the red probe.</param>
+/// <param name="Black">Under the black probe.</param>
+public sealed record AnyReading(
+    string Observable,
+    ControlSetting Setting,
+    DutySpeed Speed,
+    IReadOnlyList<Disconnection> Off,
+    PointId Red,
+    PointId Black
+)
+{
+    /// <summary>What may be read so: what a meter shows between two points.</summary>
+    public static IReadOnlyList<Observable> Offered { get; } =
+    [
+        DirectVolts.Instance,
+        DeadOhms.Instance,
+        Beep.Instance,
+        DiodeVolts.Instance,
+        AlternatingVolts.Instance,
+        PeakVolts.Instance,
+    ];
+
+    /// <summary>What cannot be; none when all can.</summary>
+    public IEnumerable<Refusal> Check(Circuit circuit)
+    {
+        if (Offered.All(o => o.Key != Observable))
+        {
+            yield return new("quantity", $"Allowed: {string.Join(", ", Offered.Select(o => o.Key))}.");
+            yield break;
+        }
+
+        foreach (var (field, point) in new[] { ("red", Red), ("black", Black) })
+        {
+            if (!circuit.HasNode(point))
+            {
+                yield return new(field, $"“{point.Text}” is no point of this machine; choose one from the list.");
+            }
+        }
+
+        if (circuit.HasNode(Red) && circuit.HasNode(Black) && circuit.NodeOf(Red) == circuit.NodeOf(Black))
+        {
+            yield return new("black", "Both probes are on one piece of metal: any meter shows nothing there.");
+        }
+
+        var observable = Offered.First(o => o.Key == Observable);
+        if (Speed != DutySpeed.Rest && circuit.Engines.Count == 0)
+        {
+            yield return new("speed", "Nothing on this machine turns.");
+        }
+        else if (Speed != DutySpeed.Rest && observable.WantsDeadCircuit)
+        {
+            yield return new("speed", $"{observable.Name} is read with the battery off and nothing turning.");
+        }
+        else if (Speed == DutySpeed.Rest && observable.Alternates)
+        {
+            yield return new("speed", $"{observable.Name} is read with an engine turning: say how fast.");
+        }
+
+        foreach (var off in Off.Where(o => !Case.CanComeOff(circuit, o)))
+        {
+            yield return new("off", $"“{off.Text}” does not come off on this machine.");
+        }
+    }
+
+    /// <summary>Where it was read, as a job keeps it.</summary>
+    public ProbedAt At(Circuit circuit) =>
+        new(
+            new ConditionKey(Observable, Setting.Named(circuit.Machine), Speed, Off, null, SparkTesterAt.Nowhere),
+            Red,
+            Black
+        );
+
+    /// <summary>The reading as a job's event.</summary>
+    /// <param name="kit">Predictions of the complaint: what they have already is an ordinary reading.</param>
+    /// <param name="typed">As typed.</param>
+    /// <param name="error">What is wrong with it; empty when nothing is.</param>
+    public ReadingTaken? Taken(DiagnosisKit kit, string? typed, out string error)
+    {
+        var at = At(kit.Circuit);
+        if ((typed ?? "").Trim() == "jumps")
+        {
+            error = "";
+            return new ReadingTaken(at, "jumps", null, Diagnosis.Evidence.SymptomNow.Present, kit.Pair(at) is null);
+        }
+
+        return Offered.First(o => o.Key == Observable).Read(typed, out error) is { } figure
+            ? new ReadingTaken(
+                at,
+                typed!.Trim(),
+                figure.Value,
+                Diagnosis.Evidence.SymptomNow.Present,
+                kit.Pair(at) is null
+            )
+            : null;
+    }
+}

@@ -1,0 +1,199 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>Readings that no test asks for: predicted then, weighed as any other, refused by field.</summary>
+public class AnyReadingTests
+{
+    private static readonly DutyId Cranks = new("cranks");
+    private static readonly Circuit Tractor = Shipped.Tractor;
+
+    /// <summary>
+    /// By hand: with the key at LIGHTS and everything else at rest, a lamp's feed reads a battery's volts on a tractor whose
+    /// fuse is whole, and nothing where it is blown. That setting is none of a starting complaint's.
+    /// </summary>
+    [Theory]
+    [InlineData("12.5", false)]
+    [InlineData("0.00", true)]
+    public void A_reading_in_another_setting_weighs(string typed, bool blown)
+    {
+        var lights = new AnyReading(
+            "volts",
+            Shipped.Setting(Tractor, ("key", "LIGHTS")),
+            DutySpeed.Rest,
+            [],
+            PointId.Of("lamp-left.+"),
+            PointId.Of("battery.-")
+        );
+        Assert.Empty(lights.Check(Tractor));
+        var plain = DiagnosisKit.Build(Tractor, Cranks, []);
+        var taken = lights.Taken(plain, typed, out _)!;
+        Assert.True(taken.Besides);
+
+        var state = State(taken);
+        var kit = DiagnosisKit.Build(Tractor, Duty(state), []);
+        Assert.NotNull(kit.Pair(taken.At));
+        var (before, after) = (FuseShare(Of(State(), plain)), FuseShare(Of(state, kit)));
+        Assert.Equal(blown, after > before);
+        Assert.True(blown ? after > 2 * before : after < 0.01, $"{before:P1} → {after:P1}");
+        Assert.Empty(Of(state, kit).TakenOtherwise);
+    }
+
+    [Fact]
+    public void What_the_complaint_s_tests_read_anyway_is_an_ordinary_reading()
+    {
+        var kit = DiagnosisKit.Build(Tractor, Cranks, []);
+        var at = kit.Table.Conditions.First(c => c.IsFree);
+        var any = new AnyReading("volts", at.Setting, at.Speed, [], PointId.Of("solenoid.B"), PointId.Of("battery.-"));
+        Assert.False(any.Taken(kit, "12.3", out _)!.Besides);
+    }
+
+    /// <summary>Pairs drawn at random on four machines: what is predicted of the sound machine is what the bench reads there.</summary>
+    [Theory]
+    [InlineData("orchard-tractor-4")]
+    [InlineData("hill-quad-5")]
+    [InlineData("harbour-launch-1")]
+    [InlineData("ridge-four-2")]
+    public void Any_pair_can_be_predicted_and_is_predicted_as_the_bench_reads_it(string machine)
+    {
+        var circuit = Shipped.Circuit(machine);
+        var random = new Random(11);
+        var points = ProbePoints.Of(circuit).All.Select(p => p.Address).ToList();
+        var settings = circuit.SettingsNearRest(2).ToList();
+        List<BroughtReading> brought =
+        [
+            .. Enumerable
+                .Range(0, 12)
+                .Select(_ => new BroughtReading(
+                    random.Next(2) == 0 ? "volts" : "ohms",
+                    settings[random.Next(settings.Count)].Named(circuit.Machine),
+                    DutySpeed.Rest,
+                    [],
+                    points[random.Next(points.Count)],
+                    points[random.Next(points.Count)]
+                ))
+                .Where(b => circuit.NodeOf(b.Red) != circuit.NodeOf(b.Black)),
+        ];
+        var duty = circuit.Machine.Index.Duty(Cranks)! with { Brought = brought };
+        var kit = DiagnosisKit.Build(circuit, duty, []);
+        foreach (var reading in brought)
+        {
+            var at = kit.Pair(
+                new ProbedAt(
+                    new ConditionKey(
+                        reading.Observable,
+                        reading.Setting,
+                        reading.Speed,
+                        [],
+                        null,
+                        SparkTesterAt.Nowhere
+                    ),
+                    reading.Red,
+                    reading.Black
+                )
+            );
+            Assert.NotNull(at);
+            var ohms = reading.Observable == "ohms";
+            var shown = Bench.Read(
+                new Case
+                {
+                    Circuit = circuit,
+                    Settings = ohms
+                        ? [circuit.Setting(reading.Setting)]
+                        : [kit.Table.Conditions[0].Setting, circuit.Setting(null), circuit.Setting(reading.Setting)],
+                    BatteryDisconnected = ohms,
+                },
+                Meter.Ordinary with
+                {
+                    LeadsNulled = true,
+                },
+                ohms ? MeterFunction.Ohms : MeterFunction.DcVolts,
+                at.Value.Red,
+                at.Value.Black
+            );
+            if (shown.Value is not { } value)
+            {
+                continue;
+            }
+
+            // The sound machine is drawn with its spread: the bench's nominal one lies among the draws.
+            var observable = ObservableCatalogue.Named(reading.Observable)!;
+            var across = kit.Table.Healthy.Across(at.Value);
+            var drawn = new double[kit.Table.Particles];
+            for (var p = 0; p < drawn.Length; p++)
+            {
+                drawn[p] = across[p];
+            }
+
+            var (low, high) = (drawn.Min(), drawn.Max());
+            var scaled = observable.Scaled(value);
+            Assert.True(
+                scaled >= low - 0.6 && scaled <= high + 0.6,
+                $"{reading.Text}: bench {value}, drawn {observable.Figure(low)} to {observable.Figure(high)}"
+            );
+        }
+    }
+
+    [Theory]
+    [InlineData("weight", "battery.+", "battery.-", DutySpeed.Rest, null, "quantity")]
+    [InlineData("volts", "ghost.1", "battery.-", DutySpeed.Rest, null, "red")]
+    [InlineData("volts", "battery.+", "", DutySpeed.Rest, null, "black")]
+    [InlineData("volts", "battery.-", "battery.-", DutySpeed.Rest, null, "black")]
+    [InlineData("ohms", "key.B", "key.S", DutySpeed.Work, null, "speed")]
+    [InlineData("acVolts", "winding.out", "battery.-", DutySpeed.Rest, null, "speed")]
+    [InlineData("volts", "battery.+", "battery.-", DutySpeed.Rest, "key", "off")]
+    public void What_cannot_be_read_is_refused_by_field(
+        string quantity,
+        string red,
+        string black,
+        DutySpeed speed,
+        string? off,
+        string field
+    )
+    {
+        var any = new AnyReading(
+            quantity,
+            Tractor.Setting(null),
+            speed,
+            off is null ? [] : [Disconnection.Of(off)],
+            PointId.Of(red),
+            PointId.Of(black)
+        );
+        Assert.Equal(field, any.Check(Tractor).First().Field);
+    }
+
+    private static Duty Duty(JobState state) =>
+        Tractor.Machine.Index.Duty(Cranks)! with
+        {
+            Brought = state.Complaint!.Brought,
+        };
+
+    private static double FuseShare(JobDiagnosis diagnosis) =>
+        diagnosis.Beliefs.Suspects.Where(s => s.Likeliest?.Id.Text == "fuse/blown").Sum(s => s.Share);
+
+    private static JobDiagnosis Of(JobState state, DiagnosisKit kit) => JobDiagnosis.Of(state, kit, Meter.Ordinary);
+
+    private static JobState State(params JobEvent[] more) =>
+        JobState.Of([
+            .. more.Prepend(
+                    new ComplaintMade(
+                        new Complaint
+                        {
+                            Duty = Cranks,
+                            Heard = Heard.Nothing,
+                            Failed = 3,
+                            Tried = 3,
+                        }
+                    )
+                )
+                .Select((e, i) => new RecordedEvent(i + 1, DateTimeOffset.UnixEpoch, e)),
+        ]);
+}

@@ -42,6 +42,7 @@ internal static class DemoJobs
             "Only clicks since the hedge job. Worse after rain.",
             cancel
         );
+        await DemoWeek.AddAsync(services, cancel);
     }
 
     /// <summary>Opens a job on a hidden fault and takes the first few readings the program asks for.</summary>

@@ -23,6 +23,13 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
     /// <summary>What the record holds and cannot be read here, in words.</summary>
     public IReadOnlyList<string> SetAside { get; private set; } = [];
 
+    /// <summary>What a customer says, to find a complaint by.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Said { get; set; }
+
+    /// <summary>Complaints that may be meant by it.</summary>
+    public IReadOnlyList<(MachineVersion Machine, Symptom Symptom)> Meant { get; private set; } = [];
+
     /// <summary>What was wrong with what was sent.</summary>
     public string? Error { get; private set; }
 
@@ -72,6 +79,10 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
             );
         }
 
+        const int MostMeant = 12;
+        const int MostSaid = 200;
+        Said = Said is { Length: > MostSaid } ? Said[..MostSaid] : Said;
+        Meant = Said is { Length: > 0 } said ? [.. SaidByCustomer.Find(list, said).Take(MostMeant)] : [];
         (Machines, SetAside) = (list, aside);
         ViewData["Area"] = "Bench";
     }

@@ -46,7 +46,7 @@ public static class SheetWords
                 "Look at the range and the leads, and take the odd one again; or it is another part than said above.",
             _ => open.State.Read.Count == 0
                 ? "Readings may be taken in any order, and any left out."
-                : $"Sound: {ShareWords.Of(sound)}.{(among.Length > 0 ? $" If not: {among}." : "")}{Next(open)}",
+                : $"Sound: {ShareWords.Of(sound)}.{Against(open)}{(among.Length > 0 ? $" If not: {among}." : "")}{Next(open)}",
         };
     }
 
@@ -115,6 +115,19 @@ public static class SheetWords
 
     /// <summary>What a kind of part is called, for lists.</summary>
     public static string Kind(string kind) => Kinds.GetValueOrDefault(kind) ?? Upper(kind.Replace('-', ' '));
+
+    /// <summary>Readings that a sound part would not show, while being sound is still the likeliest: slips, more often than not.</summary>
+    private static string Against(OpenPartTest open)
+    {
+        var odd = open
+            .State.Read.Select(r => (Read: r, At: SheetBeliefs.IndexOf(open.Table, r.Reading)))
+            .Where(r => r.At >= 0 && !open.Beliefs.Agrees(r.At, OpenPartTest.Weighed(open.Table, r.Read)))
+            .Select(r => open.Table.Readings[r.At].Words)
+            .ToList();
+        return odd.Count == 0 || open.Beliefs.Sound < 0.5
+            ? ""
+            : $" Against it stands {string.Join(", ", odd)}: take that again.";
+    }
 
     private static string Next(OpenPartTest open) =>
         open.Verdict.Next < 0 ? "" : $" Most telling now: {open.Table.Readings[open.Verdict.Next].Words}.";

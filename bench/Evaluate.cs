@@ -24,7 +24,10 @@ internal static class Evaluate
     /// <summary>The world that arguments ask for.</summary>
     public static World WorldOf(IReadOnlyList<string> args)
     {
-        var world = args.Contains("differing", StringComparer.Ordinal) ? World.Differing : World.Believed;
+        var world =
+            args.Contains("differing", StringComparer.Ordinal) ? World.Differing
+            : args.Contains("habits", StringComparer.Ordinal) ? World.Habitual
+            : World.Believed;
         return args.Contains("seldom", StringComparer.Ordinal) ? world with { Presence = Seldom } : world;
     }
 

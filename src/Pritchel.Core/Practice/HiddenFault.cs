@@ -19,12 +19,32 @@ namespace Pritchel.Core.Practice;
 /// <param name="Severities">Severities tried before a fault counts as one that does not give the complaint.</param>
 public sealed record World(double Widen = 1, double Slips = 0, double Presence = 1, int Severities = 12)
 {
+    /// <summary>How people and their meters are, apart from what is believed; null for as believed.</summary>
+    public Habits? Habits { get; init; }
+
+    /// <summary>Old machines, and people's habits with them.</summary>
+    public static readonly World Habitual = new(Widen: 1.5, Slips: 0.02) { Habits = new Habits() };
+
     /// <summary>As believed.</summary>
     public static readonly World Believed = new();
 
     /// <summary>Spreads half as wide again, and three readings in a hundred with a slipped probe.</summary>
     public static readonly World Differing = new(Widen: 1.5, Slips: 0.03);
 }
+
+/// <summary>
+/// A world built from habits and not from the beliefs' own draws. Shares are judgement: common practice, no source.
+/// </summary>
+/// <param name="Rounds">Share of volts readings that are told to one decimal.</param>
+/// <param name="Mishears">Share of complaints heard by one class otherwise: a click missed, a chatter told as a click.</param>
+/// <param name="OneTerminalOff">Share of readings with the red probe on another terminal of the same part.</param>
+/// <param name="NearlyOpen">How far severities lie towards the worst: the power that an even draw is raised to.</param>
+public sealed record Habits(
+    double Rounds = 0.3,
+    double Mishears = 0.1,
+    double OneTerminalOff = 0.02,
+    double NearlyOpen = 0.35
+);
 
 /// <summary>
 /// A machine with faults that only it knows, answering as an owner and a meter would: complaint from what is heard and
@@ -99,8 +119,8 @@ public sealed class HiddenFault
         for (var attempt = 0; attempt < like.Severities; attempt++)
         {
             var parameters = HealthyMachine.Draw(table.Circuit, random, like.Widen);
-            var planted = faults.Select(f => new PlantedFault(f, random.NextDouble())).ToArray();
-            if (Told(table, parameters, planted, like) is { } complaint)
+            var planted = faults.Select(f => new PlantedFault(f, Fraction(random, like))).ToArray();
+            if (Told(table, parameters, planted, like, random) is { } complaint)
             {
                 return new HiddenFault(table, parameters, planted, meter, random, like) { Complaint = complaint };
             }
@@ -114,7 +134,7 @@ public sealed class HiddenFault
     public HiddenFault? After(RepairId repair)
     {
         var left = planted.Where(p => p.Fault.Repair.Id != repair).ToArray();
-        return left.Length > 0 && Told(table, parameters, left, world) is { } complaint
+        return left.Length > 0 && Told(table, parameters, left, world, random) is { } complaint
             ? new HiddenFault(table, parameters, left, meter, random, world) { Complaint = complaint }
             : null;
     }
@@ -124,7 +144,8 @@ public sealed class HiddenFault
         PredictionTable table,
         double[] parameters,
         IReadOnlyList<PlantedFault> planted,
-        World world
+        World world,
+        Random random
     )
     {
         const int Tried = 3;
@@ -136,13 +157,25 @@ public sealed class HiddenFault
             ? new Complaint
             {
                 Duty = table.Duty.Id,
-                Heard = heard,
+                Heard = world.Habits is { } habits && random.NextDouble() < habits.Mishears ? Misheard(heard) : heard,
                 Lamps = [.. LampsSeen(table, runner)],
                 Failed = Math.Max(1, (int)Math.Round(Tried * world.Presence)),
                 Tried = Tried,
             }
             : null;
     }
+
+    private static double Fraction(Random random, World world) =>
+        world.Habits is { } habits ? Math.Pow(random.NextDouble(), habits.NearlyOpen) : random.NextDouble();
+
+    /// <summary>What is told by who did not listen.</summary>
+    private static Heard Misheard(Heard heard) =>
+        heard switch
+        {
+            Heard.OneClick => Heard.Nothing,
+            Heard.Chatter => Heard.OneClick,
+            _ => heard,
+        };
 
     /// <summary>Takes a reading, with noise, rounded as the display does; volts are null when the figure jumps.</summary>
     public Reading Read(ProbePair at)
@@ -156,7 +189,35 @@ public sealed class HiddenFault
             return new Reading(at, Least + ((Most - Least) * random.NextDouble()), symptom);
         }
 
-        return Taken(at, condition, symptom);
+        if (world.Habits is not { } habits)
+        {
+            return Taken(at, condition, symptom);
+        }
+
+        var elsewhere = random.NextDouble() < habits.OneTerminalOff ? Beside(at) : at;
+        var taken = Taken(elsewhere, condition, symptom) with { At = at };
+        const double Tenth = 0.1;
+        return taken.Value is { } volts && condition.Observable is DirectVolts && random.NextDouble() < habits.Rounds
+            ? taken with
+            {
+                Value = Math.Round(volts, 1),
+                Digits = new TypedDigits(Tenth),
+            }
+            : taken;
+    }
+
+    /// <summary>The same pair with the red probe on another terminal of the part under it; itself where there is none.</summary>
+    private ProbePair Beside(ProbePair at)
+    {
+        var circuit = table.Circuit;
+        var others = circuit
+            .TerminalsAt(at.Red)
+            .SelectMany(t => circuit.Machine.Index.Part(t.Part)!.Addresses)
+            .Select(a => circuit.NodeOf(a))
+            .Where(n => n != at.Red && n != at.Black)
+            .Distinct()
+            .ToList();
+        return others.Count == 0 ? at : at with { Red = others[random.Next(others.Count)] };
     }
 
     private Reading Taken(ProbePair at, Condition condition, SymptomNow symptom) =>

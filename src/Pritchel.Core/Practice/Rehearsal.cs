@@ -60,10 +60,8 @@ public static class Rehearsal
             var steps = readings.Count + stirred.Count;
             if (decided is not null || (next is null && stir is null) || steps >= MostReadings)
             {
-                return new Hunt(hidden.Fault.Id, decided, IsHidden(decided), steps, minutes, beliefs.Suspects[0].Share)
-                {
-                    Stated = stated,
-                };
+                var share = Certainty.Of(beliefs).Stated(beliefs.Suspects[0].Share);
+                return new Hunt(hidden.Fault.Id, decided, IsHidden(decided), steps, minutes, share) { Stated = stated };
             }
 
             if (stir is not null && WiggleTests.ComesFirst(stir, next))

@@ -1,5 +1,3 @@
-using System.Globalization;
-using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Pritchel.Core.Jobs;
 using Pritchel.Data.Events;
@@ -29,17 +27,11 @@ public sealed record Job(
 /// <summary>Jobs in the record. Events are only ever added.</summary>
 public sealed class JobStore(PritchelContext context, TimeProvider clock)
 {
-    private const int SqliteConstraint = 19;
-
     /// <summary>Tag of a number: T-0147.</summary>
-    public static string TagOf(int number) => $"T-{number:0000}";
+    public static string TagOf(int number) => RecordTag.Of('T', number);
 
     /// <summary>Number of a tag, or null when it is not one.</summary>
-    public static int? NumberOf(string tag) =>
-        tag.StartsWith("T-", StringComparison.OrdinalIgnoreCase)
-        && int.TryParse(tag.AsSpan(2), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
-            ? number
-            : null;
+    public static int? NumberOf(string tag) => RecordTag.NumberOf('T', tag);
 
     /// <summary>Opens a job with its first event.</summary>
     /// <returns>Tag number.</returns>
@@ -100,17 +92,7 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
             );
         }
 
-        try
-        {
-            await context.SaveChangesAsync(cancel);
-            return true;
-        }
-        catch (DbUpdateException e) when (e.InnerException is SqliteException { SqliteErrorCode: SqliteConstraint })
-        {
-            // Another tab took the same place between our look and our write.
-            context.ChangeTracker.Clear();
-            return false;
-        }
+        return await context.TrySaveAsync(cancel);
     }
 
     /// <summary>A job, or null.</summary>

@@ -1,5 +1,3 @@
-using System.Globalization;
-using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Pritchel.Core.PartTests;
 using Pritchel.Data.Events;
@@ -78,17 +76,11 @@ public sealed record PartTestEntry(
 /// <summary>Part tests in the record.</summary>
 public sealed class PartTestStore(PritchelContext context, TimeProvider clock)
 {
-    private const int SqliteConstraint = 19;
-
     /// <summary>Tag of a number: P-0012.</summary>
-    public static string TagOf(int number) => $"P-{number:0000}";
+    public static string TagOf(int number) => RecordTag.Of('P', number);
 
     /// <summary>Number of a tag, or null when it is not one.</summary>
-    public static int? NumberOf(string tag) =>
-        tag.StartsWith("P-", StringComparison.OrdinalIgnoreCase)
-        && int.TryParse(tag.AsSpan(2), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
-            ? number
-            : null;
+    public static int? NumberOf(string tag) => RecordTag.NumberOf('P', tag);
 
     /// <summary>All, newest first.</summary>
     public async Task<IReadOnlyList<PartTestEntry>> ListAsync(CancellationToken cancel = default) =>
@@ -163,17 +155,7 @@ public sealed class PartTestStore(PritchelContext context, TimeProvider clock)
         }
 
         context.PartTestSteps.Add(Step(id, after + 1, step));
-        try
-        {
-            await context.SaveChangesAsync(cancel);
-            return true;
-        }
-        catch (DbUpdateException e) when (e.InnerException is SqliteException { SqliteErrorCode: SqliteConstraint })
-        {
-            // Another tab took the same place between our look and our write.
-            context.ChangeTracker.Clear();
-            return false;
-        }
+        return await context.TrySaveAsync(cancel);
     }
 
     private PartTestStepRow Step(int test, int sequence, SheetStep step) =>

@@ -40,24 +40,8 @@ public sealed class BenchMachine
     /// <summary>Puts a full battery across two of the part's terminals, through a switch of its own.</summary>
     public BenchMachine Feed(Part part, string plus, string minus)
     {
-        controls.Add(
-            new Control(Fed, "Coil", [new PositionId("off"), new PositionId("fed")], new PositionId("off"), [])
-        );
         parts.Add(Loose(SupplyId, PartKinds.Battery, "+", "-"));
-        parts.Add(
-            Loose("bench-switch", "switch", "1", "2") with
-            {
-                Contacts =
-                [
-                    new Contact(
-                        new ContactId("fed"),
-                        [TerminalId.Of("1"), TerminalId.Of("2")],
-                        Fed,
-                        [new PositionId("fed")]
-                    ),
-                ],
-            }
-        );
+        Switch("Coil", contactOhms: null);
         Join($"{SupplyId}.+", "bench-switch.1");
         Join("bench-switch.2", part.At(plus).Text);
         Join(part.At(minus).Text, $"{SupplyId}.-");
@@ -72,30 +56,10 @@ public sealed class BenchMachine
     /// <param name="ohms">The load.</param>
     public BenchMachine Load(Part part, string plus, string minus, double ohms)
     {
-        controls.Add(
-            new Control(Fed, "Load", [new PositionId("off"), new PositionId("fed")], new PositionId("off"), [])
-        );
-        parts.Add(
-            Loose("bench-load", "load", "+", "-") with
-            {
-                Values = new Dictionary<string, double>(StringComparer.Ordinal) { ["ohms"] = ohms },
-            }
-        );
-        parts.Add(
-            Loose("bench-switch", "switch", "1", "2") with
-            {
-                Values = new Dictionary<string, double>(StringComparer.Ordinal) { ["contactOhms"] = 0.0005 },
-                Contacts =
-                [
-                    new Contact(
-                        new ContactId("fed"),
-                        [TerminalId.Of("1"), TerminalId.Of("2")],
-                        Fed,
-                        [new PositionId("fed")]
-                    ),
-                ],
-            }
-        );
+        // Against a battery's own milliohms an ordinary contact would count.
+        const double HeavyContactOhms = 0.0005;
+        parts.Add(Loose("bench-load", "load", "+", "-") with { Values = Value("ohms", ohms) });
+        Switch("Load", HeavyContactOhms);
         Join(part.At(plus).Text, "bench-switch.1");
         Join("bench-switch.2", "bench-load.+");
         Join("bench-load.-", part.At(minus).Text);
@@ -133,6 +97,31 @@ public sealed class BenchMachine
             Place = Place,
             Terminals = [.. terminals.Select(TerminalId.Of)],
         };
+
+    private static Dictionary<string, double> Value(string name, double value) =>
+        new(StringComparer.Ordinal) { [name] = value };
+
+    private void Switch(string feeds, double? contactOhms)
+    {
+        controls.Add(
+            new Control(Fed, feeds, [new PositionId("off"), new PositionId("fed")], new PositionId("off"), [])
+        );
+        parts.Add(
+            Loose("bench-switch", "switch", "1", "2") with
+            {
+                Values = contactOhms is { } ohms ? Value("contactOhms", ohms) : null,
+                Contacts =
+                [
+                    new Contact(
+                        new ContactId("fed"),
+                        [TerminalId.Of("1"), TerminalId.Of("2")],
+                        Fed,
+                        [new PositionId("fed")]
+                    ),
+                ],
+            }
+        );
+    }
 
     private void Join(string from, string to) =>
         wires.Add(

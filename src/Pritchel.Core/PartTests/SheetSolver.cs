@@ -8,11 +8,7 @@ namespace Pritchel.Core.PartTests;
 /// <summary>Solves one part on its bench for what each reading of its sheet shows.</summary>
 public sealed class SheetSolver
 {
-    private const double OhmsTestVolts = 0.5;
     private const double OhmsInside = 1000;
-
-    // Past its highest range a meter shows OL.
-    private const double MostOhms = 20e6;
 
     private readonly Circuit circuit;
     private readonly IReadOnlyList<SheetReading> readings;
@@ -52,10 +48,10 @@ public sealed class SheetSolver
             figures[r] = readings[r].Observable switch
             {
                 // A coil is fed while the ohms of its contacts are read: its supply stays on.
-                DeadOhms => Ohms(r, values) is var ohms && ohms + leadOhms < MostOhms
+                DeadOhms => Ohms(r, values, meter) is var ohms && ohms + leadOhms < meter.OhmsRanges[^1]
                     ? ohms + leadOhms
                     : double.PositiveInfinity,
-                Beep => Beep.Of(meter, Ohms(r, values)),
+                Beep => Beep.Of(meter, Ohms(r, values, meter)),
                 DiodeVolts => Diode(r, meter),
                 AlternatingVolts => Alternating(r, values),
                 PeakVolts => Peak(r, values),
@@ -66,12 +62,11 @@ public sealed class SheetSolver
         return figures;
     }
 
-    private double Ohms(int reading, double[] values)
+    private double Ohms(int reading, double[] values, Meter meter)
     {
-        var volts = Metered(reading, IsFed(reading) ? values : dead, OhmsTestVolts, OhmsInside);
-        return volts >= OhmsTestVolts
-            ? double.PositiveInfinity
-            : Math.Max(0, volts / ((OhmsTestVolts - volts) / OhmsInside));
+        var source = meter.OhmsSource.Value;
+        var volts = Metered(reading, IsFed(reading) ? values : dead, source, OhmsInside);
+        return volts >= source ? double.PositiveInfinity : Math.Max(0, volts / ((source - volts) / OhmsInside));
     }
 
     private bool IsFed(int reading) =>

@@ -43,31 +43,37 @@ public sealed record SwitchPattern(
     /// <summary>Whether its last position springs back: what starts does.</summary>
     public bool LastSprings => Roles.Contains(SwitchRole.Start);
 
+    // What most switches join in a position. They stand before the patterns, which are made of them.
+    private static readonly SwitchRole[][] Killed =
+    [
+        [SwitchRole.Kill, SwitchRole.Ground],
+    ];
+    private static readonly SwitchRole[][] Fed =
+    [
+        [SwitchRole.Feed, SwitchRole.Run],
+    ];
+    private static readonly SwitchRole[][] Charged =
+    [
+        [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Charge],
+    ];
+    private static readonly SwitchRole[][] Lit =
+    [
+        [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Lights],
+    ];
+    private static readonly SwitchRole[][] Started =
+    [
+        [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
+    ];
+
     /// <summary>Patterns known: grounded-kill and fed kinds of mowers, tractors, quads, scooters, boats. From memory of the trade.</summary>
     public static IReadOnlyList<SwitchPattern> Known { get; } =
     [
-        Of(
-            "off, run, sprung start; kill to ground",
-            ["OFF", "RUN", "START"],
-            [
-                [SwitchRole.Kill, SwitchRole.Ground],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
-            ]
-        ),
+        Of("off, run, sprung start; kill to ground", ["OFF", "RUN", "START"], Killed, Fed, Started),
         Of(
             "off, run, sprung start with the run post let go; kill to ground",
             ["OFF", "RUN", "START"],
-            [
-                [SwitchRole.Kill, SwitchRole.Ground],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run],
-            ],
+            Killed,
+            Fed,
             [
                 [SwitchRole.Feed, SwitchRole.Start],
             ]
@@ -75,71 +81,30 @@ public sealed record SwitchPattern(
         Of(
             "off, run, lights, sprung start; kill to ground, charge through the key",
             ["OFF", "RUN", "LIGHTS", "START"],
-            [
-                [SwitchRole.Kill, SwitchRole.Ground],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Charge],
-            ],
+            Killed,
+            Charged,
             [
                 [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Charge, SwitchRole.Lights],
             ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
-            ]
+            Started
         ),
         Of(
             "off, run, lights, sprung start; kill to ground",
             ["OFF", "RUN", "LIGHTS", "START"],
-            [
-                [SwitchRole.Kill, SwitchRole.Ground],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Lights],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
-            ]
+            Killed,
+            Fed,
+            Lit,
+            Started
         ),
-        Of(
-            "off, run, lights; kill to ground, no start",
-            ["OFF", "RUN", "LIGHTS"],
-            [
-                [SwitchRole.Kill, SwitchRole.Ground],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Lights],
-            ]
-        ),
+        Of("off, run, lights; kill to ground, no start", ["OFF", "RUN", "LIGHTS"], Killed, Fed, Lit),
         Of(
             "off, run, sprung start; kill to ground, charge through the key",
             ["OFF", "RUN", "START"],
-            [
-                [SwitchRole.Kill, SwitchRole.Ground],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Charge],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
-            ]
+            Killed,
+            Charged,
+            Started
         ),
-        Of(
-            "off, on; kill to ground",
-            ["OFF", "ON"],
-            [
-                [SwitchRole.Kill, SwitchRole.Ground],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run],
-            ]
-        ),
+        Of("off, on; kill to ground", ["OFF", "ON"], Killed, Fed),
         Of(
             "accessory, off, run, sprung start; fed ignition",
             ["ACC", "OFF", "RUN", "START"],
@@ -150,9 +115,7 @@ public sealed record SwitchPattern(
             [
                 [SwitchRole.Feed, SwitchRole.Accessory, SwitchRole.Run],
             ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
-            ]
+            Started
         ),
         Of(
             "off, run, sprung start; fed ignition, accessory",
@@ -161,24 +124,9 @@ public sealed record SwitchPattern(
             [
                 [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Accessory],
             ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
-            ]
+            Started
         ),
-        Of(
-            "off, run, lights, sprung start; fed ignition",
-            ["OFF", "RUN", "LIGHTS", "START"],
-            [],
-            [
-                [SwitchRole.Feed, SwitchRole.Run],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Lights],
-            ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
-            ]
-        ),
+        Of("off, run, lights, sprung start; fed ignition", ["OFF", "RUN", "LIGHTS", "START"], [], Fed, Lit, Started),
         Of(
             "off, run, lights, sprung start; fed ignition, accessory",
             ["OFF", "RUN", "LIGHTS", "START"],
@@ -189,9 +137,7 @@ public sealed record SwitchPattern(
             [
                 [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Accessory, SwitchRole.Lights],
             ],
-            [
-                [SwitchRole.Feed, SwitchRole.Run, SwitchRole.Start],
-            ]
+            Started
         ),
     ];
 

@@ -86,7 +86,6 @@ public sealed class ThreePhaseStator : PartSheet
         ];
 
     /// <inheritdoc/>
-    /// <inheritdoc/>
     public override IEnumerable<ArithmeticLine> Arithmetic(
         TestedPart tested,
         IReadOnlyDictionary<string, double> read,

@@ -1,3 +1,5 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
@@ -139,6 +141,36 @@ public class PredictedReadingTests
         {
             // Machines differ in what their windings give.
             Assert.InRange(swapped.Across(at)[p] / read, 0.5, 2);
+        }
+    }
+
+    /// <summary>
+    /// Battery volts stand at a battery's post and at the regulator's output beside it, running or not. That a battery's own
+    /// failure leaves nothing there does not make nothing a sound reading.
+    /// </summary>
+    [Theory]
+    [InlineData("ridge-twin-1", "battery.+")]
+    [InlineData("ridge-twin-1", "regulator.dc")]
+    [InlineData("hill-quad-2", "battery.+")]
+    [InlineData("orchard-tractor-4", "battery.+")]
+    public void A_dead_point_is_not_sound_when_the_complaint_is_of_the_battery(string machine, string point)
+    {
+        // A good battery while it cranks, and the most that charges it: common practice, no source.
+        const double LeastCranking = 9.6;
+        const double MostCharging = 15;
+        var kit = DiagnosisKit.Build(Shipped.Circuit(machine), new DutyId("charges-battery"), []);
+        var beliefs = Beliefs.Weigh(
+            kit.Table,
+            new Complaint { Duty = new DutyId("charges-battery"), Heard = Heard.Nothing },
+            Exact,
+            []
+        );
+        foreach (var condition in kit.Table.Conditions.Index().Where(c => c.Item is { IsFree: true, Off.Count: 0 }))
+        {
+            var at = new ProbePair(condition.Index, kit.Circuit.NodeOf(point), kit.Circuit.Reference);
+            var sound = Staircase.Sound(beliefs, at);
+            Assert.False(sound.Agrees(0), condition.Item.Words);
+            Assert.InRange(Math.Min(sound.WorkingLow, sound.IdleLow), LeastCranking, MostCharging);
         }
     }
 

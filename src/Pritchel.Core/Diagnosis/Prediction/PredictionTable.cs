@@ -162,7 +162,7 @@ public sealed partial class PredictionTable
 
     /// <summary>
     /// The sound machine while its load draws nothing (a starter that is not turning): what wiring looks like that is
-    /// good up to where it stops.
+    /// good up to where it stops. A battery that is not charged is no such load: without it the wiring is dead, not idle.
     /// </summary>
     public Hypothesis Idle => OpenIn(Duty.Load);
 
@@ -369,10 +369,12 @@ public sealed partial class PredictionTable
     }
 
     private Hypothesis OpenIn(PartId part) =>
-        Hypotheses.FirstOrDefault(h =>
-            h is { HasPredictions: true, Fault: { Kind: FaultKind.Open } fault }
-            && fault.Repair.Id == RepairId.OfPart(part)
-        ) ?? Healthy;
+        Circuit.PartsThat(PartTraits.StoresCharge).Any(p => p.Id == part)
+            ? Healthy
+            : Hypotheses.FirstOrDefault(h =>
+                h is { HasPredictions: true, Fault: { Kind: FaultKind.Open } fault }
+                && fault.Repair.Id == RepairId.OfPart(part)
+            ) ?? Healthy;
 
     /// <summary>Number of a lamp among <see cref="Lamps"/>; −1 when it is none of them.</summary>
     public int LampNumber(PartId lamp) => Lamps.ToList().IndexOf(lamp);

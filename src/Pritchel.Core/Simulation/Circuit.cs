@@ -56,6 +56,7 @@ public sealed class Circuit
         Cranking = [.. Devices.Where(d => d is ICranks)];
         Regulators = [.. Devices.OfType<IRegulator>()];
         Carried = [.. Devices.OfType<IChargeWinding>().SelectMany(w => w.Carried)];
+        Guesses = [.. Devices.OfType<ISettlesOnMeans>().SelectMany(d => d.Guesses)];
         WaveEngine = Devices.OfType<IChargeWinding>().Select(w => w.Engine).FirstOrDefault(-1);
         Diodes = [.. declaration.Diodes.Select(d => (compact[d.Nodes.From], compact[d.Nodes.To], d))];
         KillLeads = [.. Devices.OfType<IKillable>().Select(k => k.Terminal(this))];
@@ -76,7 +77,8 @@ public sealed class Circuit
         (compact, nodes, NodePoints) = (bare.compact, bare.nodes, bare.NodePoints);
         (sources, SourceKeys, Reference) = (bare.sources, bare.SourceKeys, bare.Reference);
         (RotatingDevices, IgnitionDevices, Passings) = (bare.RotatingDevices, bare.IgnitionDevices, bare.Passings);
-        (Cranking, Regulators, Carried, WaveEngine) = (bare.Cranking, bare.Regulators, bare.Carried, bare.WaveEngine);
+        (Cranking, Regulators, WaveEngine) = (bare.Cranking, bare.Regulators, bare.WaveEngine);
+        (Carried, Guesses) = (bare.Carried, bare.Guesses);
         (KillLeads, Topology, Opening, Diodes) = (bare.KillLeads, bare.Topology, bare.Opening, bare.Diodes);
         (Faults, FaultTexts) = ([], bare.FaultTexts);
         Devices = [.. bare.Devices, .. paths];
@@ -178,6 +180,9 @@ public sealed class Circuit
 
     /// <summary>What charge windings carry from step to step.</summary>
     internal MemoryId[] Carried { get; }
+
+    /// <summary>What comes to rest on the means of waves begins from these.</summary>
+    internal MemoryId[] Guesses { get; }
 
     /// <summary>Engine whose charge windings' waves are followed, or −1.</summary>
     internal int WaveEngine { get; }

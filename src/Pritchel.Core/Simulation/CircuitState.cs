@@ -114,8 +114,18 @@ public sealed partial class CircuitState
         waves.Mark(here);
     }
 
-    /// <summary>Takes up the currents that windings carried in a like case: nearer to what repeats than none.</summary>
-    internal void CarryOn(Snapshot like) => waves.Back(like);
+    /// <summary>
+    /// Takes up the currents that windings carried in a like case, and where what rests on their means came to: nearer to
+    /// what repeats than none.
+    /// </summary>
+    internal void CarryOn(Snapshot like)
+    {
+        waves.Back(like);
+        foreach (var guess in circuit.Guesses)
+        {
+            this[guess] = like.Memories[guess.Index];
+        }
+    }
 
     /// <summary>Puts everything back as it stood when marked; the next move solves from there.</summary>
     internal void Back(Snapshot there)

@@ -48,6 +48,13 @@ internal interface IChargeWinding
     IEnumerable<MemoryId> Carried { get; }
 }
 
+/// <summary>Implemented by what comes to rest on the mean of waves, step by step, from a guess.</summary>
+internal interface ISettlesOnMeans
+{
+    /// <summary>Where it last came to rest: a guess for a like case, of no weight in where that ends.</summary>
+    IEnumerable<MemoryId> Guesses { get; }
+}
+
 /// <summary>Implemented by what keeps fault codes.</summary>
 public interface ICodes
 {

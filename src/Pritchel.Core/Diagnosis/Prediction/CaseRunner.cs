@@ -282,28 +282,6 @@ internal sealed partial class CaseRunner
         return MoveAt(wanted.Speed, wanted.Setting);
     }
 
-    /// <summary>Whether the fault changes nothing that is heard, by the particles that would show it soonest.</summary>
-    private bool Screened(Fault? fault, ParticleDraws draws, Hypothesis healthy) =>
-        Screen(draws)
-            .All(p =>
-            {
-                carriedIn = sound?.stands[p];
-                return Begin(fault, draws.Parameters(p), draws.Severity(p)) == healthy.HeardBy[p];
-            });
-
-    /// <summary>Particles that tell soonest whether a fault matters; fewer where each takes long.</summary>
-    private int[] Screen(ParticleDraws draws) =>
-        [
-            .. draws.Screen.Take(
-                (table.FollowsWaves, table.Grain) switch
-                {
-                    (true, Grain.Coarse) => 1,
-                    (false, Grain.Fine) => 4,
-                    _ => 2,
-                }
-            ),
-        ];
-
     private Heard TryDuty()
     {
         state.Begin(values);

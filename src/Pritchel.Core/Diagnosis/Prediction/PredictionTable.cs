@@ -227,10 +227,15 @@ public sealed partial class PredictionTable
     {
         Seed = seed;
         var drawn = new ParticleDraws(Circuit, Particles, seed);
-        Fault?[] faults = [.. FollowsWaves ? Relevance.Of(Circuit, Duty) : Circuit.Faults, null];
+        Fault?[] faults = [.. Circuit.Faults, null];
         var hypotheses = new Hypothesis[faults.Length];
         var sound = new CaseRunner(this, Circuit, DutyWaves.BeliefTolerance);
         var healthy = sound.Predict(null, drawn, null);
+        if (FollowsWaves)
+        {
+            sound.TryAsDrawn();
+        }
+
         Parallel.For(
             0,
             faults.Length,

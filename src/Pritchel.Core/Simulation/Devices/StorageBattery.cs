@@ -11,7 +11,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// to its gassing volts it takes little, beyond them whatever is driven into it. Three straight lines, each current higher
 /// at higher volts. While waves run, the lines hold for means: within a turn the battery stands still behind its resistance.
 /// </summary>
-internal abstract class StorageBattery(Part part, PartFigures figures) : Device, IStoresCharge
+internal abstract class StorageBattery(Part part, PartFigures figures) : Device, IStoresCharge, ISettlesOnMeans
 {
     private const int Discharging = 0;
     private const int Absorbing = 1;
@@ -19,6 +19,9 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
 
     // Keeps a battery that nothing is connected to from wavering between lines at no amps.
     private const double Hysteresis = 1e-9;
+
+    // How much less is called for, a volt, where nothing is known yet.
+    private const double FirstFall = 2;
 
     // Above rest no charger of these machines drives a battery further.
     private const double MostVolts = 30;
@@ -35,6 +38,8 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
     private MemoryId high;
     private MemoryId last;
     private MemoryId lastExcess;
+    private MemoryId rested;
+    private MemoryId fell;
     private (int, int) nodes;
 
     public override bool IsActive => true;
@@ -43,6 +48,9 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
 
     /// <inheritdoc/>
     public ParameterId Isolation => wear;
+
+    /// <inheritdoc/>
+    public IEnumerable<MemoryId> Guesses => [rested, fell];
 
     private protected double ColdCrankingAmps => figures["coldCrankingAmps"];
 
@@ -81,6 +89,8 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
         high = declaration.Memory(double.NaN);
         last = declaration.Memory(double.NaN);
         lastExcess = declaration.Memory(0);
+        rested = declaration.Memory(0);
+        fell = declaration.Memory(FirstFall);
         nodes = (declaration.Node(part.At("+")), declaration.Node(part.At("-")));
     }
 
@@ -93,7 +103,7 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
             return;
         }
 
-        (state[low], state[high], state[last], state[pressure]) = (0, MostVolts, double.NaN, 0);
+        (state[low], state[high], state[last], state[pressure]) = (0, MostVolts, double.NaN, state[rested]);
         var gassing = Gassing(state[charge]);
         switch (state[line])
         {
@@ -194,11 +204,11 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
     private Change Press(CircuitState state, double amps, BackPressure gassing)
     {
         const double Volt = 1;
-        const double FirstFall = 2;
         var now = state[pressure];
         var excess = gassing.At(amps) - now;
         if (Math.Abs(excess) < state.Closeness * Volt)
         {
+            state[rested] = now;
             return Change.None;
         }
 
@@ -210,9 +220,9 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
 
         var fall =
             double.IsNaN(state[last]) || now == state[last]
-                ? FirstFall
+                ? state[fell]
                 : -(excess - state[lastExcess]) / (now - state[last]);
-        (state[last], state[lastExcess]) = (now, excess);
+        (state[last], state[lastExcess], state[fell]) = (now, excess, Math.Max(fall, 1));
         state[excess > 0 ? low : high] = now;
         var next = now + (excess / Math.Max(fall, 1));
         state[pressure] =

@@ -100,12 +100,33 @@ public class SideEvidenceTests
         Assert.True(tries.Of(found: true, null) > 0.9);
         double Fuse(bool works)
         {
-            var told = new SideEvidence([], [(works, tries)]);
+            var told = new SideEvidence([], [new OtherDuty(works, tries)]);
             var beliefs = Beliefs.Weigh(Cranks.Value.Table, Silent, Meter.Ordinary, [], told);
             return beliefs.Suspects.First(s => s.Id.Text == "part:fuse").Share;
         }
 
         Assert.True(Fuse(works: true) < 0.1 * Fuse(works: false));
+    }
+
+    /// <summary>A battery that is not charged was told of a running engine: what starts it has worked, and nobody says so.</summary>
+    [Fact]
+    public void What_ran_was_started_unless_it_is_told_otherwise()
+    {
+        var circuit = Shipped.Tractor;
+        var kit = DiagnosisKit.Build(circuit, new DutyId("charges-battery"), []);
+        var cranks = DutyTries.Build(circuit, Symptoms.Duty(circuit, new DutyId("cranks")), []);
+        double Fuse(Complaint told, bool known)
+        {
+            var state = JobState.Of([new RecordedEvent(1, default, new ComplaintMade(told))]);
+            var job = JobDiagnosis.Of(state, kit, Meter.Ordinary, d => known && d.Text == "cranks" ? cranks : null);
+            return job.Beliefs.Suspects.First(s => s.Id.Text == "part:fuse").Share;
+        }
+
+        var told = Silent with { Duty = new DutyId("charges-battery") };
+        var (asTold, blind) = (Fuse(told, known: true), Fuse(told, known: false));
+        Assert.True(asTold < 0.6 * blind, $"{asTold:P1} of {blind:P1}");
+        var denied = Fuse(told with { Also = [new AlsoTold(new DutyId("cranks"), false)] }, known: true);
+        Assert.True(denied > blind, $"{denied:P1} of {blind:P1}");
     }
 
     [Theory]

@@ -1,3 +1,4 @@
+using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
@@ -189,7 +190,12 @@ public sealed class JobDiagnosis
                 .. state
                     .Complaint!.Also.Select(a => (a.Works, Tries: tries(a.Duty)))
                     .Where(a => a.Tries is not null)
-                    .Select(a => (a.Works, a.Tries!)),
+                    .Select(a => new OtherDuty(a.Works, a.Tries!)),
+                .. ToldByRunning
+                    .Done(kit.Circuit, state.Complaint, kit.Table.Duty)
+                    .Select(tries)
+                    .OfType<DutyTries>()
+                    .Select(t => new OtherDuty(true, t, ToldByRunning.Sure)),
             ],
             state.Complaint.Codes is { } read && codes is not null ? (read, codes()) : null,
             new WiggleEvidence(

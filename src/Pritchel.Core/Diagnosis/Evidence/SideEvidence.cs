@@ -13,7 +13,7 @@ namespace Pritchel.Core.Diagnosis.Evidence;
 public sealed class SideEvidence
 {
     private readonly IReadOnlyList<Look> looks;
-    private readonly IReadOnlyList<(bool Works, DutyTries Tries)> also;
+    private readonly IReadOnlyList<OtherDuty> also;
     private readonly (IReadOnlyList<string> Read, StoredCodes Stored)? codes;
     private readonly HashSet<RepairId> mended;
     private readonly IReadOnlyList<TestedAlone> tested;
@@ -35,7 +35,7 @@ public sealed class SideEvidence
     /// <param name="mended">Repairs done since, after which it failed still; null for none.</param>
     public SideEvidence(
         IEnumerable<Look> looks,
-        IReadOnlyList<(bool Works, DutyTries Tries)> also,
+        IReadOnlyList<OtherDuty> also,
         (IReadOnlyList<string> Read, StoredCodes Stored)? codes = null,
         WiggleEvidence? wiggles = null,
         IEnumerable<RepairId>? mended = null,
@@ -50,7 +50,7 @@ public sealed class SideEvidence
         this.also = also;
         OfUnknown =
             this.looks.Aggregate(1.0, (chance, look) => chance * LookChances.NotThere(look.Found))
-            * Math.Pow(DutyTries.OfUnknown, also.Count)
+            * also.Aggregate(1.0, (chance, other) => chance * other.OfUnknown)
             * (codes is { } told ? told.Stored.OfUnknown(told.Read) : 1)
             * WiggleEvidence.OfUnknown
             * OfTests(null);
@@ -85,9 +85,9 @@ public sealed class SideEvidence
                     : LookChances.NotThere(look.Found);
         }
 
-        foreach (var (works, tries) in also)
+        foreach (var other in also)
         {
-            chance *= tries.Of(works, fault);
+            chance *= other.Of(fault);
         }
 
         return codes is { } told ? chance * told.Stored.Of(told.Read, fault) : chance;
@@ -106,6 +106,19 @@ public sealed class SideEvidence
         var shown = !test.Unseen.Contains(fault.Id);
         return test.Good ? (shown ? SheetMisses : 1 - SheetMisses) : (shown ? 1 - SheetMisses : BadByTheWay);
     }
+}
+
+/// <summary>How another duty of the machine went.</summary>
+/// <param name="Works">Whether it was done.</param>
+/// <param name="Tries">How each fault lets it go.</param>
+/// <param name="Sure">How surely it was done so with the fault there; less than 1 where nobody said so.</param>
+public sealed record OtherDuty(bool Works, DutyTries Tries, double Sure = 1)
+{
+    /// <summary>Chance of that with a fault; null for the sound machine.</summary>
+    public double Of(Fault? fault) => 1 - Sure + (Sure * Tries.Of(Works, fault));
+
+    /// <summary>Chance of it with a cause that is not among the faults: of what nobody said, that speaks neither way.</summary>
+    public double OfUnknown => Sure < 1 ? 1 : DutyTries.OfUnknown;
 }
 
 /// <summary>A part tested by itself.</summary>

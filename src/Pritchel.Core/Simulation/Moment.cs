@@ -62,6 +62,13 @@ public interface ICodes
     IReadOnlyList<string> Codes(CircuitState state);
 }
 
+/// <summary>Implemented by what opens for good when it carries too much: a fuse, a breaker.</summary>
+internal interface IProtects
+{
+    /// <summary>Whether it has opened since the case began.</summary>
+    bool HasOpened(CircuitState state);
+}
+
 /// <summary>Implemented by what turns an engine from outside: a starter.</summary>
 internal interface ICranks
 {

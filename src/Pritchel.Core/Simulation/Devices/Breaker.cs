@@ -9,7 +9,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// <summary>
 /// A thermal breaker on two studs, by its opening times. It stays tripped until the case begins anew; its studs corrode.
 /// </summary>
-internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDevice
+internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDevice, IProtects
 {
     public static DeviceKind Kind { get; } =
         new(
@@ -41,6 +41,9 @@ internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDe
     public override void Stamp(CircuitState state) => contact.Stamp(state, state[tripped] == 0);
 
     public override Change Step(CircuitState state) => overload.Step(state);
+
+    /// <inheritdoc/>
+    public bool HasOpened(CircuitState state) => state[tripped] != 0;
 
     public override IEnumerable<Fault> Faults() =>
         [

@@ -9,7 +9,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// <summary>
 /// A fuse in its holder, by the opening times of its class. It blows, and stays blown until the case begins anew.
 /// </summary>
-internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve curve) : Device
+internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve curve) : Device, IProtects
 {
     private ParameterId ohms;
     private BranchId branch;
@@ -34,6 +34,9 @@ internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve cu
         state.SetOhms(branch, state[blown] == 1 ? double.PositiveInfinity : state[ohms]);
 
     public override Change Step(CircuitState state) => overload.Step(state);
+
+    /// <inheritdoc/>
+    public bool HasOpened(CircuitState state) => state[blown] == 1;
 
     private protected static DeviceKind Named(string name, double usualAmps, Func<Part, PartFigures, Device> make) =>
         new(

@@ -1,0 +1,226 @@
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Rewiring;
+
+/// <summary>What a lead is for, by its electrical kind.</summary>
+public enum EndKind
+{
+    /// <summary>Joined to battery negative or to metal in every setting.</summary>
+    Ground,
+
+    /// <summary>Live in every setting.</summary>
+    BatteryFeed,
+
+    /// <summary>Live in some settings.</summary>
+    SwitchedFeed,
+
+    /// <summary>Live only while a starter turns.</summary>
+    StartFeed,
+
+    /// <summary>Stops an ignition when it is grounded.</summary>
+    GroundToKill,
+
+    /// <summary>Alternating volts of a charge winding.</summary>
+    Alternating,
+
+    /// <summary>Something else: a sender, a switch to ground, a lead that nothing tells of.</summary>
+    Signal,
+}
+
+/// <summary>A terminal of a part that a lead runs to.</summary>
+/// <param name="Part">The part.</param>
+/// <param name="Terminal">Its terminal.</param>
+public sealed record LedTo(Part Part, TerminalId Terminal)
+{
+    /// <summary>Kind of the part and its terminal: what two machines may have in common.</summary>
+    public (string, string) Like => (Part.Kind, Terminal.Text);
+}
+
+/// <summary>
+/// What a loose end is for, found by solving the machine it was cut from as it was: nothing is told by a colour.
+/// </summary>
+/// <param name="End">The end.</param>
+/// <param name="Kind">Its electrical kind.</param>
+/// <param name="Gives">Whether its side gives it (feeds it, switches it to ground) rather than waits for it.</param>
+/// <param name="Stays">Terminals of parts that stay, that it leads to.</param>
+/// <param name="Lost">Terminals of parts that do not stay, that it led to.</param>
+public sealed record EndFunction(
+    EndKey End,
+    EndKind Kind,
+    bool Gives,
+    IReadOnlyList<LedTo> Stays,
+    IReadOnlyList<LedTo> Lost
+)
+{
+    /// <summary>Settings, by number, in which its side alone feeds it.</summary>
+    internal IReadOnlySet<int> Fed { get; private init; } = new HashSet<int>();
+
+    private const double LiveShare = 0.5;
+    private const double AlternatesFromVolts = 1;
+
+    /// <summary>What every loose end of a plan is for.</summary>
+    public static IReadOnlyList<EndFunction> Of(RewirePlan plan) => [.. plan.Sides.SelectMany(s => Of(plan, s))];
+
+    private static IEnumerable<EndFunction> Of(RewirePlan plan, RewireSide side)
+    {
+        var ends = side.LooseEnds.ToList();
+        if (ends.Count == 0)
+        {
+            yield break;
+        }
+
+        var whole = Circuit.Compile(side.Machine with { Duties = [] });
+        var metal = Metal(whole);
+        var alone = plan with { Host = side, Donor = null };
+        var apart = Marriage.Apart(alone);
+        var cut = Circuit.Compile(apart.Machine with { Duties = [] });
+        var (as1, as2) = (Live(whole, side.Machine.Duties), Live(cut, apart.Machine.Duties));
+        var ground = Grounded(whole);
+        var kills = whole.Topology.KillWiring;
+        var waves = Waves(whole);
+        foreach (var end in ends)
+        {
+            var node = whole.NodeOf(Point(side, end));
+            var led = NodeLinks.Reached([node], metal);
+            var terminals = side
+                .Machine.Parts.Where(p => p.Kind is not (PartKinds.Coupling or PartKinds.Splice))
+                .SelectMany(p =>
+                    p.Terminals.Where(t => led.Contains(whole.NodeOf(p.At(t)))).Select(t => new LedTo(p, t))
+                )
+                .ToLookup(t => side.Has(t.Part.Id));
+            var (live, cranking) = as1.At(node);
+            var kind =
+                end.Mount is not null || ground.Contains(node) ? EndKind.Ground
+                : kills.Contains(node) ? EndKind.GroundToKill
+                : waves?.Alternating(node, whole.Reference) > AlternatesFromVolts && live.Count == 0
+                    ? EndKind.Alternating
+                : live.Count == as1.Settings ? EndKind.BatteryFeed
+                : live.Count > 0 && live.IsSubsetOf(cranking) ? EndKind.StartFeed
+                : live.Count > 0 ? EndKind.SwitchedFeed
+                : EndKind.Signal;
+            var fed = apart.Of(new EndKey(SideKey.Host, end.Wire, end.Mount)) is { } at
+                ? as2.At(cut.NodeOf(at)).Live
+                : [];
+            var stays = terminals[true].ToList();
+            var gives = kind switch
+            {
+                EndKind.Ground => end.Mount is null && stays.Exists(t => IsGround(t.Part, t.Terminal)),
+                EndKind.GroundToKill => !Kills(whole, side, metal, node),
+                EndKind.Alternating => stays.Exists(t =>
+                    whole.HasDevice(t.Part.Id) && whole.DeviceOf(t.Part.Id) is IChargeWinding
+                ),
+                _ => fed.Count > 0,
+            };
+            yield return new EndFunction(end, kind, gives, stays, [.. terminals[false]]) { Fed = fed };
+        }
+    }
+
+    private static PointId Point(RewireSide side, EndKey end) =>
+        end.Wire is { } wire ? wire : side.Machine.Index.Mount(end.Mount!.Value)!.Terminal;
+
+    private static bool IsGround(Part part, TerminalId terminal) =>
+        part.Kind == PartKinds.Body || (PartKinds.IsBattery(part.Kind) && terminal.Text == "-");
+
+    /// <summary>Whether an ignition that stays is stopped through a node, by the loom or by diodes that part its coils.</summary>
+    private static bool Kills(Circuit circuit, RewireSide side, ILookup<int, int> metal, int node)
+    {
+        var links = NodeLinks.Both(
+            metal
+                .SelectMany(g => g.Select(to => (g.Key, to)))
+                .Concat(circuit.Topology.KillDiodes().SelectMany(d => d.Skip(1).Select(n => (d[0], n))))
+        );
+        var reached = NodeLinks.Reached([node], links);
+        return circuit.Kills.Any(k => side.Has(k.Part.Id) && reached.Contains(k.Kill));
+    }
+
+    /// <summary>What the loom, couplings and splices join, as links between nodes.</summary>
+    private static ILookup<int, int> Metal(Circuit circuit) =>
+        NodeLinks.Both(
+            circuit
+                .Machine.Wires.SelectMany(w =>
+                    new (PointId, PointId)[] { (w.From.At, w.Id.From), (w.Id.From, w.Id.To), (w.Id.To, w.To.At) }
+                )
+                .Concat(circuit.Machine.Parts.SelectMany(Cavity.Of).Select(c => ((PointId)c.A, (PointId)c.B)))
+                .Select(l => (circuit.NodeOf(l.Item1), circuit.NodeOf(l.Item2)))
+        );
+
+    /// <summary>Nodes that wires, bodies and mounts join to what volts are counted from.</summary>
+    private static HashSet<int> Grounded(Circuit circuit)
+    {
+        var links = Metal(circuit)
+            .SelectMany(g => g.Select(to => (g.Key, to)))
+            .Concat(
+                circuit
+                    .Machine.Parts.Where(p => p.Kind == PartKinds.Body)
+                    .SelectMany(p => p.Addresses.Select(a => (circuit.NodeOf(p.Addresses.First()), circuit.NodeOf(a))))
+            )
+            .Concat(circuit.Machine.Mounts.Select(m => (circuit.NodeOf(m.Terminal), circuit.NodeOf(m.On))));
+        return NodeLinks.Reached([circuit.Reference], NodeLinks.Both(links));
+    }
+
+    private static CircuitState? Waves(Circuit circuit)
+    {
+        if (circuit.WaveEngine < 0)
+        {
+            return null;
+        }
+
+        var state = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
+        state.Begin(circuit.NominalParameters());
+        state.SetSpeeds(DutySpeed.Idle);
+        state.Move(circuit.Setting(null));
+        return state;
+    }
+
+    private static LiveNodes Live(Circuit circuit, IEnumerable<Duty> duties)
+    {
+        const int MostMoved = 2;
+        var state = new CircuitState(circuit) { FollowsWaves = false };
+        state.Begin(circuit.NominalParameters());
+        var rest = circuit.Setting(null);
+        var battery = circuit.PartsThat(PartTraits.StoresCharge).FirstOrDefault();
+        var settings = circuit
+            .SettingsNearRest(MostMoved)
+            .Concat(
+                duties
+                    .Where(d => d.Setting.Keys.All(c => circuit.Machine.Index.Control(c) is not null))
+                    .Select(d => circuit.Setting(d.Setting))
+            )
+            .Distinct()
+            .ToList();
+        var live = new HashSet<int>[circuit.Network.NodeCount];
+        var cranking = new HashSet<int>();
+        for (var n = 0; n < live.Length; n++)
+        {
+            live[n] = [];
+        }
+
+        for (var s = 0; s < settings.Count && battery is not null; s++)
+        {
+            state.Move(rest);
+            state.Move(settings[s]);
+            var volts = state.Drop(circuit.NodeOf(battery.At("+")), circuit.NodeOf(battery.At("-")));
+            for (var n = 0; n < live.Length; n++)
+            {
+                if (state.Drop(n, circuit.Reference) > LiveShare * volts)
+                {
+                    live[n].Add(s);
+                }
+            }
+
+            if (circuit.Cranking.Any(d => d.Effect(state).Level > 0))
+            {
+                cranking.Add(s);
+            }
+        }
+
+        return new LiveNodes(settings.Count, live, cranking);
+    }
+
+    private sealed record LiveNodes(int Settings, HashSet<int>[] Nodes, HashSet<int> Cranking)
+    {
+        public (HashSet<int> Live, HashSet<int> Cranking) At(int node) => (Nodes[node], Cranking);
+    }
+}

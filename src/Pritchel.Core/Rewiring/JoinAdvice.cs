@@ -1,0 +1,319 @@
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Rewiring;
+
+/// <summary>A join proposed by what ends are for, with why; never by a colour.</summary>
+/// <param name="Join">The join.</param>
+/// <param name="Because">Why, in a sentence.</param>
+public sealed record SuggestedJoin(Join Join, string Because);
+
+/// <summary>Something about a join, or an end left over, that must be looked at.</summary>
+/// <param name="Join">The join; null for an end by itself.</param>
+/// <param name="End">An end left over; null for a join.</param>
+/// <param name="Grave">Whether it is wrong as it stands, rather than worth knowing.</param>
+/// <param name="Words">What would happen, and what cures it.</param>
+public sealed record JoinFlag(Join? Join, EndKey? End, bool Grave, string Words);
+
+/// <summary>Which ends belong together, and which do not.</summary>
+public static class JoinAdvice
+{
+    /// <summary>Joins for ends that are still loose, the surest first.</summary>
+    public static IReadOnlyList<SuggestedJoin> Suggest(RewirePlan plan, IReadOnlyList<EndFunction> functions)
+    {
+        var loose = functions.Where(f => plan.JoinOf(f.End) is null).ToList();
+        var suggested = new List<SuggestedJoin>();
+        var pairs = loose
+            .Where(f => f.End.Side == SideKey.Host)
+            .SelectMany(h =>
+                loose.Where(d => d.End.Side == SideKey.Donor).Select(d => (Host: h, Donor: d, Score: Score(h, d)))
+            )
+            .Where(p => p.Score > 0)
+            .OrderByDescending(p => p.Score)
+            .ToList();
+        var taken = new HashSet<EndKey>();
+        foreach (var (host, donor, score) in pairs)
+        {
+            // Of several that fit alike nothing tells which: that is left to whoever follows the leads.
+            var rivals = pairs.Count(p =>
+                p.Score >= score
+                && !taken.Contains(p.Host.End)
+                && !taken.Contains(p.Donor.End)
+                && (p.Host == host || p.Donor == donor)
+            );
+            if (
+                taken.Contains(host.End)
+                || taken.Contains(donor.End)
+                || (rivals > 1 && !InterchangeableOnly(pairs, host, donor, score))
+            )
+            {
+                continue;
+            }
+
+            taken.UnionWith([host.End, donor.End]);
+            suggested.Add(new SuggestedJoin(new Join([host.End, donor.End]), Because(host, donor)));
+        }
+
+        // A cable to a part that went, where a like part came whole: onto its terminal. Metal that lost its body: onto the other's.
+        foreach (var end in loose.Where(f => !taken.Contains(f.End)))
+        {
+            if (Landing(plan, end) is { } landing && taken.Add(end.End))
+            {
+                suggested.Add(landing);
+            }
+        }
+
+        return suggested;
+    }
+
+    /// <summary>What is wrong with joins as planned, and what becomes of ends left over.</summary>
+    public static IReadOnlyList<JoinFlag> Flags(RewirePlan plan, IReadOnlyList<EndFunction> functions)
+    {
+        var known = functions.ToDictionary(f => f.End);
+        var flags = new List<JoinFlag>();
+        foreach (var join in plan.Joins)
+        {
+            var ends = join.Ends.Where(known.ContainsKey).Select(e => known[e]).ToList();
+            var kinds = ends.Select(e => e.Kind).Distinct().ToList();
+            if (kinds.Contains(EndKind.GroundToKill) && ends.Exists(e => IsFeed(e.Kind)))
+            {
+                flags.Add(
+                    new JoinFlag(
+                        join,
+                        null,
+                        true,
+                        "A kill lead is joined to a feed: battery volts go into the ignition, or as far as a diode lets them, and switching the feed off stops nothing. Part them; a kill goes to what grounds it."
+                    )
+                );
+            }
+            else if (kinds.Contains(EndKind.Ground) && ends.Exists(e => IsFeed(e.Kind)))
+            {
+                flags.Add(
+                    new JoinFlag(
+                        join,
+                        null,
+                        true,
+                        "A feed is joined to ground: its fuse opens, or its wire burns, the moment it is live. Part them."
+                    )
+                );
+            }
+            else if (kinds.Contains(EndKind.Alternating) && kinds.Count > 1)
+            {
+                flags.Add(
+                    new JoinFlag(
+                        join,
+                        null,
+                        true,
+                        "A charge winding is joined to what is not one: alternating volts go where direct ones belong. Part them."
+                    )
+                );
+            }
+            else if (kinds.Count > 1 && !kinds.Contains(EndKind.Signal))
+            {
+                var start = kinds.Contains(EndKind.StartFeed);
+                flags.Add(
+                    new JoinFlag(
+                        join,
+                        null,
+                        start,
+                        $"{Upper(RewireWords.Of(kinds[0]))} where a {RewireWords.Of(kinds[1])} was: "
+                            + (
+                                start
+                                    ? "it is live when the other should not be, or turns the starter. Join like to like."
+                                    : "dead, or live, with another switch than before. Right for a charge lead that returns through the key; look twice at all else."
+                            )
+                    )
+                );
+            }
+
+            var feeds = ends.Where(e => IsFeed(e.Kind) && e.Gives).ToList();
+            if (feeds.Skip(1).Any(f => f.End.Side != feeds[0].End.Side || !f.Fed.SetEquals(feeds[0].Fed)))
+            {
+                flags.Add(
+                    new JoinFlag(
+                        join,
+                        null,
+                        true,
+                        "Both are fed: each switch feeds the other's circuit, and neither turns it off. Keep one feed and cap the other, or part them by a relay or a diode."
+                    )
+                );
+            }
+
+            if (
+                ends.Count > 1
+                && kinds.Count == 1
+                && (IsFeed(kinds[0]) || kinds[0] == EndKind.GroundToKill)
+                && ends.TrueForAll(e => !e.Gives)
+                && join.Onto is null
+            )
+            {
+                flags.Add(
+                    new JoinFlag(
+                        join,
+                        null,
+                        true,
+                        "Nothing gives what both ends wait for: join the lead that does as well."
+                    )
+                );
+            }
+
+            foreach (
+                var (a, b) in ends.SelectMany((a, i) => ends.Skip(i + 1).Select(b => (a, b)))
+                    .Where(p => SenderMeetsSwitch(p.a, p.b))
+            )
+            {
+                flags.Add(
+                    new JoinFlag(
+                        join,
+                        null,
+                        true,
+                        $"{RewireWords.LeadsTo(a)} was a switch to ground on one side and is a sender on the other: a lamp or horn would be lit by a sender for ever. Fit the kind that the gauge or lamp was made for."
+                    )
+                );
+            }
+        }
+
+        foreach (var end in functions.Where(f => plan.JoinOf(f.End) is null))
+        {
+            flags.Add(Left(end));
+        }
+
+        return flags;
+    }
+
+    private static JoinFlag Left(EndFunction end) =>
+        end switch
+        {
+            { End.Mount: not null } => new(
+                null,
+                end.End,
+                true,
+                "Has lost the metal it was bolted to: without a ground it does nothing. Bolt it to the new body or give it a wire."
+            ),
+            { Kind: EndKind.GroundToKill, Gives: false } => new(
+                null,
+                end.End,
+                true,
+                "This ignition's kill lead is left loose: no switch stops it. Join it to what grounds it."
+            ),
+            { Kind: EndKind.GroundToKill } => new(
+                null,
+                end.End,
+                true,
+                "This switch grounded a kill lead and now stops nothing. Join it, or say at the switch that it is dead."
+            ),
+            { Kind: EndKind.BatteryFeed or EndKind.SwitchedFeed or EndKind.StartFeed, Gives: true } => new(
+                null,
+                end.End,
+                false,
+                "Stays live: cap it with its sleeve on, shrouded, never bare."
+            ),
+            { Kind: EndKind.Ground } => new(
+                null,
+                end.End,
+                !end.Gives,
+                end.Gives
+                    ? "A ground left over: cap it, or use it for what came in."
+                    : "What it grounded has no ground any more: land it on the new metal."
+            ),
+            { Gives: false, Stays.Count: > 0 } => new(
+                null,
+                end.End,
+                false,
+                $"{RewireWords.LeadsTo(end)} gets nothing any more: it stays dead until this is joined."
+            ),
+            _ => new(null, end.End, false, "Left over: cut close and capped."),
+        };
+
+    private static string Upper(string text) => char.ToUpperInvariant(text[0]) + text[1..];
+
+    private static bool IsFeed(EndKind kind) =>
+        kind is EndKind.BatteryFeed or EndKind.SwitchedFeed or EndKind.StartFeed;
+
+    private static bool SenderMeetsSwitch(EndFunction a, EndFunction b) =>
+        a.Lost.Concat(b.Lost).Any(t => t.Part.Kind is "pressure-switch")
+            && a.Stays.Concat(b.Stays).Any(t => t.Part.Kind == "sender")
+        || a.Lost.Concat(b.Lost).Any(t => t.Part.Kind is "sender")
+            && a.Stays.Concat(b.Stays).Any(t => t.Part.Kind == "pressure-switch");
+
+    /// <summary>How well two ends fit: kind and direction first, then that what one lost is what the other brings.</summary>
+    private static int Score(EndFunction host, EndFunction donor)
+    {
+        if (host.Kind != donor.Kind || host.End.Mount is not null || donor.End.Mount is not null)
+        {
+            return 0;
+        }
+
+        var brought = host.Lost.Select(t => t.Like).Intersect(donor.Stays.Select(t => t.Like)).Count();
+        var found = donor.Lost.Select(t => t.Like).Intersect(host.Stays.Select(t => t.Like)).Count();
+        var direction = host.Kind is EndKind.Ground or EndKind.Signal || host.Gives != donor.Gives;
+        return !direction ? 0
+            : host.Kind == EndKind.Signal && brought + found == 0 ? 0
+            : 1 + (2 * (brought + found));
+    }
+
+    /// <summary>Whether what rivals a pair is of the same winding or the same joint, so that it does not matter which goes where.</summary>
+    private static bool InterchangeableOnly(
+        List<(EndFunction Host, EndFunction Donor, int Score)> pairs,
+        EndFunction host,
+        EndFunction donor,
+        int score
+    ) =>
+        host.Kind == EndKind.Alternating
+        && pairs
+            .Where(p => p.Score >= score && (p.Host == host || p.Donor == donor))
+            .All(p =>
+                p.Host.Lost.Select(t => t.Part.Id).SequenceEqual(host.Lost.Select(t => t.Part.Id))
+                && p.Donor.Kind == EndKind.Alternating
+            );
+
+    private static SuggestedJoin? Landing(RewirePlan plan, EndFunction end)
+    {
+        var other = plan.Side(end.End.Side == SideKey.Host ? SideKey.Donor : SideKey.Host);
+        if (other is null)
+        {
+            return null;
+        }
+
+        if (
+            end.End.Mount is not null
+            || (end.Kind == EndKind.Ground && end.Lost.Any(t => t.Part.Kind == PartKinds.Body))
+        )
+        {
+            var body = other.Machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body && other.Has(p.Id));
+            return body is null
+                ? null
+                : new SuggestedJoin(
+                    new Join([end.End], body.Addresses.First(), other.Key),
+                    $"It was on metal that went; {body.Name} came in its place."
+                );
+        }
+
+        var like = end
+            .Lost.SelectMany(t =>
+                other
+                    .Machine.Parts.Where(p =>
+                        other.Has(p.Id) && p.Kind == t.Part.Kind && p.Terminals.Contains(t.Terminal)
+                    )
+                    .Select(p => p.At(t.Terminal))
+            )
+            .Distinct()
+            .ToList();
+        return
+            like.Count == 1
+            && !other.Machine.Index.EndsAt(like[0]).Any(e => other.LooseEnds.All(l => l.Wire != e.Name.Other))
+            ? new SuggestedJoin(
+                new Join([end.End], like[0], other.Key),
+                $"It led to {RewireWords.Terminal(end.Lost[0])}; {other.Machine.Index.PartAt(like[0])!.Name} brings the same terminal."
+            )
+            : null;
+    }
+
+    private static string Because(EndFunction host, EndFunction donor) =>
+        $"{RewireWords.Of(host.Kind)}: {RewireWords.Gives(host)} on one side, {RewireWords.Gives(donor)} on the other"
+        + (
+            host.Lost.FirstOrDefault(t => donor.Stays.Any(s => s.Like == t.Like)) is { } lost
+                ? $"; it led to {RewireWords.Terminal(lost)}, and so does this."
+                : "."
+        );
+}

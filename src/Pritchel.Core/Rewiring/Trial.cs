@@ -1,0 +1,112 @@
+using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Rewiring;
+
+/// <summary>What a machine does in one setting, as far as a proof asks.</summary>
+/// <param name="Cranks">Whether a starter turns, the engine at rest.</param>
+/// <param name="Runs">Whether an engine that is turning goes on: spark and fuel.</param>
+/// <param name="Opened">Fuses and breakers that open, at rest or turning.</param>
+/// <param name="FedKills">Ignitions whose kill lead has battery volts on it.</param>
+/// <param name="Working">Parts that glow, sound or work.</param>
+/// <param name="DrainAmps">Amps out of the batteries at rest.</param>
+public sealed record Behaviour(
+    bool Cranks,
+    bool Runs,
+    IReadOnlyList<PartId> Opened,
+    IReadOnlyList<PartId> FedKills,
+    IReadOnlyList<PartId> Working,
+    double DrainAmps
+);
+
+/// <summary>
+/// Tries one machine in one setting after another, from rest each time. Charge windings' waves are not followed: they take
+/// no part in what cranks, sparks and stops.
+/// </summary>
+internal sealed class Trial
+{
+    // On a kill lead no battery volts belong; a leak gives less.
+    private const double FedVolts = 5;
+
+    private readonly Circuit circuit;
+    private readonly CircuitState state;
+    private readonly double[] values;
+    private readonly ControlSetting rest;
+    private readonly Device[] starters;
+    private readonly (PartId Part, int Kill, int Ground)[] kills;
+    private readonly (PartId Part, IProtects Opens)[] protectors;
+
+    public Trial(Circuit circuit, Fault? fault = null)
+    {
+        this.circuit = fault is null ? circuit : circuit.With([fault]);
+        state = new CircuitState(this.circuit) { FollowsWaves = false, Tolerance = DutyWaves.BeliefTolerance };
+        values = this.circuit.NominalParameters();
+        if (fault is not null)
+        {
+            this.circuit.Plant(fault, fault.Severity.At(1), values);
+        }
+
+        rest = this.circuit.Setting(null);
+        starters = this.circuit.Cranking;
+        kills = [.. this.circuit.Kills.Select(k => (k.Part.Id, k.Kill, k.Ground))];
+        protectors = [.. this.circuit.Devices.OfType<IProtects>().Select(p => (((Device)p).PartId!.Value, p))];
+    }
+
+    /// <summary>Whether a starter turns in a setting, the engine at rest.</summary>
+    public bool Cranks(ControlSetting setting)
+    {
+        Stand(setting, DutySpeed.Rest);
+        return AnyTurns;
+    }
+
+    /// <summary>Whether a starter still turns after going from one setting into another.</summary>
+    public bool CranksAfter(ControlSetting first, ControlSetting then)
+    {
+        Stand(first, DutySpeed.Rest);
+        state.Move(then);
+        return AnyTurns;
+    }
+
+    /// <summary>Whether an engine that turned in a setting goes on in another.</summary>
+    public bool RunsAfter(ControlSetting first, ControlSetting then)
+    {
+        Stand(first, DutySpeed.Work);
+        return Outcome.Of(state, state.Move(then)).Runs;
+    }
+
+    /// <summary>All that a proof asks of a setting.</summary>
+    public Behaviour In(ControlSetting setting)
+    {
+        var still = Stand(setting, DutySpeed.Rest);
+        var cranks = AnyTurns;
+        var opened = Opened().ToHashSet();
+        var fed = kills.Where(k => Math.Abs(state.Drop(k.Kill, k.Ground)) > FedVolts).Select(k => k.Part).ToList();
+        var shown = Outcome.Of(state, still);
+        var drain = -shown.Charges.Values.Where(a => a < 0).Sum();
+        var turning = Stand(setting, DutySpeed.Work);
+        var runs = Outcome.Of(state, turning).Runs;
+        opened.UnionWith(Opened());
+        return new Behaviour(cranks, runs, [.. opened], fed, [.. Working(shown)], drain);
+    }
+
+    private bool AnyTurns => Array.Exists(starters, s => s.Effect(state).Level > 0);
+
+    private static IEnumerable<PartId> Working(Outcome shown) =>
+        shown
+            .Glows.Where(g => g.Value >= Handbook.Filament.BrightFrom)
+            .Select(g => g.Key)
+            .Concat(shown.Sounds)
+            .Concat(shown.Works);
+
+    private IEnumerable<PartId> Opened() => protectors.Where(p => p.Opens.HasOpened(state)).Select(p => p.Part);
+
+    private Settlement Stand(ControlSetting setting, DutySpeed speed)
+    {
+        state.Begin(values);
+        state.Move(rest);
+        state.SetSpeeds(speed);
+        return state.Move(setting);
+    }
+}

@@ -29,6 +29,12 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
     /// <summary>Steps of part tests.</summary>
     public DbSet<PartTestStepRow> PartTestSteps => Set<PartTestStepRow>();
 
+    /// <summary>Rewires.</summary>
+    public DbSet<RewireRow> Rewires => Set<RewireRow>();
+
+    /// <summary>Steps of rewires.</summary>
+    public DbSet<RewireStepRow> RewireSteps => Set<RewireStepRow>();
+
     /// <summary>Pictures of machines.</summary>
     public DbSet<PictureRow> Pictures => Set<PictureRow>();
 
@@ -56,6 +62,9 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
         modelBuilder.Entity<PartTestRow>().HasIndex(t => t.Number).IsUnique();
         modelBuilder.Entity<PartTestRow>().HasMany(t => t.Steps).WithOne().HasForeignKey(s => s.PartTestId);
         modelBuilder.Entity<PartTestStepRow>().HasKey(s => new { s.PartTestId, s.Sequence });
+        modelBuilder.Entity<RewireRow>().HasIndex(r => r.Number).IsUnique();
+        modelBuilder.Entity<RewireRow>().HasMany(r => r.Steps).WithOne().HasForeignKey(s => s.RewireId);
+        modelBuilder.Entity<RewireStepRow>().HasKey(s => new { s.RewireId, s.Sequence });
         modelBuilder.Entity<PictureRow>().HasIndex(p => p.MachineId);
     }
 }

@@ -7,12 +7,17 @@ using Pritchel.Core.Simulation;
 namespace Pritchel.Core.Rewiring;
 
 /// <summary>Settings in which a machine does the same, before and as rewired.</summary>
-/// <param name="Setting">One of them, the nearest to rest.</param>
-/// <param name="Count">How many.</param>
+/// <param name="Settings">All of them, the nearest to rest first.</param>
 /// <param name="Before">What the machine did; null where there was none to compare with.</param>
 /// <param name="After">What it does.</param>
-public sealed record ProofRow(ControlSetting Setting, int Count, Behaviour? Before, Behaviour After)
+public sealed record ProofRow(IReadOnlyList<ControlSetting> Settings, Behaviour? Before, Behaviour After)
 {
+    /// <summary>One of them, the nearest to rest.</summary>
+    public ControlSetting Setting => Settings[0];
+
+    /// <summary>How many there are.</summary>
+    public int Count => Settings.Count;
+
     /// <summary>Cranks where it must not: it did not before.</summary>
     public bool CranksWrongly => After.Cranks && Before is { Cranks: false };
 
@@ -111,7 +116,7 @@ public sealed class DesignProof
             _ => { }
         );
         var rows = seen.GroupBy(s => (Key(s.Before), Key(s.After)))
-            .Select(g => new ProofRow(g.First().Setting, g.Count(), g.First().Before, g.First().After))
+            .Select(g => new ProofRow([.. g.Select(s => s.Setting)], g.First().Before, g.First().After))
             .OrderByDescending(r => r.IsWrong)
             .ToList();
         var found = new List<ProofFinding>();

@@ -21,7 +21,7 @@ public static class JoinAdvice
     /// <summary>Joins for ends that are still loose, the surest first.</summary>
     public static IReadOnlyList<SuggestedJoin> Suggest(RewirePlan plan, IReadOnlyList<EndFunction> functions)
     {
-        var loose = functions.Where(f => plan.JoinOf(f.End) is null).ToList();
+        var loose = functions.Where(f => plan.JoinOf(f.End) is null && !plan.Joins.Any(j => Serves(f, j))).ToList();
         var suggested = new List<SuggestedJoin>();
         var pairs = loose
             .Where(f => f.End.Side == SideKey.Host)
@@ -32,6 +32,17 @@ public static class JoinAdvice
             .OrderByDescending(p => p.Score)
             .ToList();
         var taken = new HashSet<EndKey>();
+
+        // A heavy cable goes onto the stud or the metal that came in its old one's place: it is not spliced to another.
+        foreach (var cable in loose.Where(f => IsCable(plan, f.End) && f.End.Side == SideKey.Host))
+        {
+            if (Landing(plan, cable) is { } landing && taken.Add(cable.End))
+            {
+                suggested.Add(landing);
+                taken.UnionWith(loose.Where(f => IsCable(plan, f.End) && Serves(f, landing.Join)).Select(f => f.End));
+            }
+        }
+
         foreach (var (host, donor, score) in pairs)
         {
             // Of several that fit alike nothing tells which: that is left to whoever follows the leads.
@@ -175,7 +186,16 @@ public static class JoinAdvice
 
         foreach (var end in functions.Where(f => plan.JoinOf(f.End) is null))
         {
-            flags.Add(Left(end));
+            flags.Add(
+                plan.Joins.Any(j => Serves(end, j))
+                    ? new JoinFlag(
+                        null,
+                        end.End,
+                        false,
+                        "Not needed: what it served is served by a join. Take it off, or cap it."
+                    )
+                    : Left(end)
+            );
         }
 
         return flags;
@@ -267,6 +287,17 @@ public static class JoinAdvice
                 && p.Donor.Kind == EndKind.Alternating
             );
 
+    private static bool IsCable(RewirePlan plan, EndKey end) =>
+        end.Wire is { } wire && plan.Side(end.Side)!.Machine.Index.Wire(wire.Wire)?.Cable == true;
+
+    /// <summary>Whether what an end leads to on its own side has something landed on it by a join.</summary>
+    private static bool Serves(EndFunction end, Join join) =>
+        join.Onto is { } onto
+        && join.OntoSide == end.End.Side
+        && end.Stays.Any(t =>
+            t.Part.Id == onto.Part && (t.Part.Kind == PartKinds.Body || t.Part.At(t.Terminal) == onto)
+        );
+
     private static SuggestedJoin? Landing(RewirePlan plan, EndFunction end)
     {
         var other = plan.Side(end.End.Side == SideKey.Host ? SideKey.Donor : SideKey.Host);
@@ -280,13 +311,16 @@ public static class JoinAdvice
             || (end.Kind == EndKind.Ground && end.Lost.Any(t => t.Part.Kind == PartKinds.Body))
         )
         {
-            var body = other.Machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body && other.Has(p.Id));
-            return body is null
-                ? null
-                : new SuggestedJoin(
-                    new Join([end.End], body.Addresses.First(), other.Key),
-                    $"It was on metal that went; {body.Name} came in its place."
-                );
+            if (other.Machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body && other.Has(p.Id)) is not { } body)
+            {
+                return null;
+            }
+
+            var bolts = body.Terminals.Where(t => end.Lost.Any(l => l.Terminal == t)).Concat(body.Terminals);
+            return new SuggestedJoin(
+                new Join([end.End], body.At(bolts.First()), other.Key),
+                $"It was on metal that went; {body.Name} came in its place."
+            );
         }
 
         var like = end

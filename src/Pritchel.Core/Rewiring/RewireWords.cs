@@ -29,6 +29,13 @@ public static class RewireWords
             _ => end.Gives ? "gives" : "waits",
         };
 
+    /// <summary>A conductor.</summary>
+    public static string Gauge(string gauge) => gauge.Replace("mm2", "mm²", StringComparison.Ordinal);
+
+    /// <summary>What an end is: its kind, and whether it gives or waits.</summary>
+    public static string Of(EndFunction end) =>
+        end.Kind == EndKind.Signal ? Of(end.Kind) : $"{Of(end.Kind)}, {Gives(end)}";
+
     /// <summary>Where it leads on its own side, in words.</summary>
     public static string LeadsTo(EndFunction end) =>
         end.Stays.Count == 0

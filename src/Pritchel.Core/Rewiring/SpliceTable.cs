@@ -44,7 +44,7 @@ public sealed record FlaggedEnd(
             part.Kind == PartKinds.Coupling ? $"{part.Name}, cavity {Cavity.NameOf(at.Terminal)}"
             : part.Kind == PartKinds.Splice ? part.Name
             : $"{part.Name}, {at.Terminal}";
-        return new FlaggedEnd(flag, function.End, where, wire.Colours, wire.Gauge, function);
+        return new FlaggedEnd(flag, function.End, where, wire.Colours, RewireWords.Gauge(wire.Gauge), function);
     }
 }
 

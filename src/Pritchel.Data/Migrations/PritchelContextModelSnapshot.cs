@@ -236,6 +236,63 @@ namespace Pritchel.Data.Migrations
                     b.ToTable("Pictures");
                 });
 
+            modelBuilder.Entity("Pritchel.Data.RewireRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("BegunUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("DonorId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("DonorVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("HostId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("HostVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Number")
+                        .IsUnique();
+
+                    b.ToTable("Rewires");
+                });
+
+            modelBuilder.Entity("Pritchel.Data.RewireStepRow", b =>
+                {
+                    b.Property<int>("RewireId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AtUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("RewireId", "Sequence");
+
+                    b.ToTable("RewireSteps");
+                });
+
             modelBuilder.Entity("Pritchel.Data.SettingRow", b =>
                 {
                     b.Property<string>("Name")
@@ -286,6 +343,15 @@ namespace Pritchel.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Pritchel.Data.RewireStepRow", b =>
+                {
+                    b.HasOne("Pritchel.Data.RewireRow", null)
+                        .WithMany("Steps")
+                        .HasForeignKey("RewireId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Pritchel.Data.DraftRow", b =>
                 {
                     b.Navigation("Steps");
@@ -297,6 +363,11 @@ namespace Pritchel.Data.Migrations
                 });
 
             modelBuilder.Entity("Pritchel.Data.PartTestRow", b =>
+                {
+                    b.Navigation("Steps");
+                });
+
+            modelBuilder.Entity("Pritchel.Data.RewireRow", b =>
                 {
                     b.Navigation("Steps");
                 });

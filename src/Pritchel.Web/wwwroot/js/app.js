@@ -119,3 +119,9 @@ document.addEventListener("keydown", (event) => {
 document.addEventListener("click", (event) => {
   if (event.target instanceof HTMLElement && event.target.closest("[data-print]")) window.print();
 });
+
+/** A place's own tick ticks all that is there. */
+document.addEventListener("change", (event) => {
+  const all = event.target.closest("[data-all-of]");
+  if (all) all.closest("[data-all]").querySelectorAll("input[name]").forEach((box) => (box.checked = all.checked));
+});

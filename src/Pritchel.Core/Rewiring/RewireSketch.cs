@@ -1,0 +1,65 @@
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+
+namespace Pritchel.Core.Rewiring;
+
+/// <summary>What is decided about one side.</summary>
+/// <param name="Keeps">Parts that stay.</param>
+/// <param name="Cuts">Wires cut through.</param>
+public sealed record SideSketch(IReadOnlyList<PartId> Keeps, IReadOnlyList<WireId> Cuts);
+
+/// <summary>A rewire as it stands, apart from the machines that it is about: what is kept of a step.</summary>
+/// <param name="Host">The machine that is rewired.</param>
+/// <param name="Donor">What comes in; null where nothing does.</param>
+/// <param name="Joins">Joins planned.</param>
+/// <param name="Made">Joins that are made already, by their first ends.</param>
+public sealed record RewireSketch(
+    SideSketch Host,
+    SideSketch? Donor,
+    IReadOnlyList<Join> Joins,
+    IReadOnlyList<EndKey> Made
+)
+{
+    /// <summary>Where a rewire begins: all of the host stays, nothing of the donor has come yet.</summary>
+    public static RewireSketch Start(Machine host, Machine? donor) =>
+        new(
+            new SideSketch([.. host.Parts.Select(p => p.Id)], []),
+            donor is null ? null : new SideSketch([], []),
+            [],
+            []
+        );
+
+    /// <summary>
+    /// The plan on its machines. Joins whose ends or landings are there no more, because something else stays now, are left
+    /// out; they are back when that is taken back.
+    /// </summary>
+    public RewirePlan On(Machine host, Machine? donor)
+    {
+        var plan = new RewirePlan(
+            new RewireSide(SideKey.Host, host, Host.Keeps, Host.Cuts),
+            donor is null || Donor is null ? null : new RewireSide(SideKey.Donor, donor, Donor.Keeps, Donor.Cuts),
+            []
+        );
+        var loose = plan.Flags.Select(f => f.End).ToHashSet();
+        foreach (var join in Joins)
+        {
+            var ends = join.Ends.Where(loose.Contains).Distinct().ToList();
+            var landed =
+                join.Onto is { } onto
+                && plan.Side(join.OntoSide) is { } side
+                && side.Has(onto.Part)
+                && side.Machine.Index.PartAt(onto)?.Terminals.Contains(onto.Terminal) == true;
+            if (ends.Count > (join.Onto is null ? 1 : 0) && (join.Onto is null || landed))
+            {
+                plan = plan.With(join with { Ends = ends });
+            }
+        }
+
+        // Numbered as a reader goes down the flags, whatever was joined first.
+        var flag = plan.Flags.ToDictionary(f => f.End, f => f.Flag);
+        return plan with { Joins = [.. plan.Joins.OrderBy(j => j.Ends.Min(e => flag[e]))] };
+    }
+
+    /// <summary>Whether a join is made.</summary>
+    public bool IsMade(Join join) => Made.Contains(join.Ends[0]);
+}

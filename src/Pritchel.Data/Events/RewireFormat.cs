@@ -1,0 +1,131 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Rewiring;
+
+namespace Pritchel.Data.Events;
+
+/// <summary>One step of a rewire as the record keeps it.</summary>
+/// <param name="Sketch">How it stands after the step; null where the step takes the last one back.</param>
+/// <param name="Words">What was done.</param>
+public sealed record RewireStep(RewireSketch? Sketch, string Words);
+
+/// <summary>
+/// Steps of rewires as the record keeps them: versioned records of their own, apart from the domain's types. Written once, read
+/// for ever.
+/// </summary>
+public static class RewireFormat
+{
+    private const int Version = 1;
+
+    private static readonly JsonSerializerOptions Options = new()
+    {
+        PropertyNamingPolicy = JsonNamingPolicy.CamelCase,
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
+
+    /// <summary>A step as kept.</summary>
+    public static string Write(RewireStep step) =>
+        JsonSerializer.Serialize(
+            new Stored
+            {
+                Format = Version,
+                Words = step.Words,
+                Undone = step.Sketch is null ? true : null,
+                Host = Keep(step.Sketch?.Host),
+                Donor = Keep(step.Sketch?.Donor),
+                Joins = step.Sketch is null
+                    ? null
+                    :
+                    [
+                        .. step.Sketch.Joins.Select(j => new StoredJoin
+                        {
+                            Ends = [.. j.Ends.Select(e => e.Text)],
+                            Onto = j.Onto?.Text,
+                            OntoSide = j.Onto is null ? null : Name(j.OntoSide),
+                        }),
+                    ],
+                Made = step.Sketch is null ? null : [.. step.Sketch.Made.Select(e => e.Text)],
+            },
+            Options
+        );
+
+    /// <summary>A step from what was kept.</summary>
+    /// <exception cref="FormatException">It is of a newer format, or no step.</exception>
+    public static RewireStep Read(string body)
+    {
+        var stored =
+            JsonSerializer.Deserialize<Stored>(body, Options)
+            ?? throw new FormatException("An empty step of a rewire.");
+        if (stored.Format is < 1 or > Version)
+        {
+            throw new FormatException(
+                $"A step of a rewire in format {stored.Format}; this version reads up to {Version}."
+            );
+        }
+
+        if (stored.Undone == true)
+        {
+            return new RewireStep(null, stored.Words ?? "");
+        }
+
+        return new RewireStep(
+            new RewireSketch(
+                Side(stored.Host) ?? throw new FormatException("A step of a rewire without its host."),
+                Side(stored.Donor),
+                [
+                    .. (stored.Joins ?? []).Select(j => new Join(
+                        [.. (j.Ends ?? []).Select(End)],
+                        j.Onto is null ? null : TerminalAddress.Of(j.Onto),
+                        j.OntoSide == Name(SideKey.Donor) ? SideKey.Donor : SideKey.Host
+                    )),
+                ],
+                [.. (stored.Made ?? []).Select(End)]
+            ),
+            stored.Words ?? ""
+        );
+    }
+
+    private static string Name(SideKey side) => side == SideKey.Host ? "host" : "donor";
+
+    private static EndKey End(string text) =>
+        EndKey.Parse(text) ?? throw new FormatException($"“{text}” is not an end of a rewire.");
+
+    private static StoredSide? Keep(SideSketch? side) =>
+        side is null
+            ? null
+            : new StoredSide { Keeps = [.. side.Keeps.Select(k => k.Text)], Cuts = [.. side.Cuts.Select(c => c.Text)] };
+
+    private static SideSketch? Side(StoredSide? side) =>
+        side is null
+            ? null
+            : new SideSketch(
+                [.. (side.Keeps ?? []).Select(k => new PartId(k))],
+                [.. (side.Cuts ?? []).Select(c => new WireId(c))]
+            );
+
+    private sealed record Stored
+    {
+        public int Format { get; init; }
+        public string? Words { get; init; }
+        public bool? Undone { get; init; }
+        public StoredSide? Host { get; init; }
+        public StoredSide? Donor { get; init; }
+        public IReadOnlyList<StoredJoin>? Joins { get; init; }
+        public IReadOnlyList<string>? Made { get; init; }
+    }
+
+    private sealed record StoredSide
+    {
+        public IReadOnlyList<string>? Keeps { get; init; }
+        public IReadOnlyList<string>? Cuts { get; init; }
+    }
+
+    private sealed record StoredJoin
+    {
+        public IReadOnlyList<string>? Ends { get; init; }
+        public string? Onto { get; init; }
+        public string? OntoSide { get; init; }
+    }
+}

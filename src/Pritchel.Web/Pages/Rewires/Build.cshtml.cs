@@ -1,0 +1,80 @@
+using System.Globalization;
+using System.Text;
+using Microsoft.AspNetCore.Mvc;
+using Pritchel.Core.Rewiring;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Pages.Rewires;
+
+/// <summary>The splice table and the steps of the work, for the bay and for paper.</summary>
+public sealed class BuildModel(RewireDesk desk) : RewirePageModel(desk)
+{
+    /// <summary>Number of a join.</summary>
+    [BindProperty]
+    public int Number { get; set; }
+
+    /// <summary>Whether it is made.</summary>
+    [BindProperty]
+    public bool Made { get; set; }
+
+    /// <inheritdoc/>
+    public override string Step => "build";
+
+    /// <summary>Lines of the splice table.</summary>
+    public IReadOnlyList<SpliceLine> Lines => Open.Lines;
+
+    /// <summary>The join that comes next; null when all are made.</summary>
+    public SpliceLine? Next => Lines.FirstOrDefault(l => !Open.State.Sketch.IsMade(l.Join));
+
+    /// <summary>Ends left over.</summary>
+    public IEnumerable<FlaggedEnd> Left => Open.Ends.Where(e => Open.Plan.JoinOf(e.End) is null);
+
+    /// <summary>Says that a join is made, or not.</summary>
+    public Task<IActionResult> OnPostMadeAsync() =>
+        ActAsync(() => Desk.MadeAsync(Open, After, Number, Made, HttpContext.RequestAborted));
+
+    /// <summary>The splice table as CSV.</summary>
+    public async Task<IActionResult> OnGetCsvAsync()
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        var text = new StringBuilder("join,flag,side,where,colours,gauge,function,leads to,lands on,how\n");
+        foreach (var line in Lines)
+        {
+            foreach (var end in line.Ends)
+            {
+                text.AppendJoin(
+                        ',',
+                        new[]
+                        {
+                            line.Number.ToString(CultureInfo.InvariantCulture),
+                            end.Flag.ToString(CultureInfo.InvariantCulture),
+                            Open.Plan.Side(end.End.Side)!.Machine.Name,
+                            end.Where,
+                            string.Join('-', end.Colours),
+                            end.Gauge,
+                            RewireWords.Of(end.Function.Kind),
+                            RewireWords.LeadsTo(end.Function),
+                            line.Onto ?? "",
+                            line.How,
+                        }.Select(Cell)
+                    )
+                    .Append('\n');
+            }
+        }
+
+        return File(Encoding.UTF8.GetBytes(text.ToString()), "text/csv", $"{Open.Entry.Tag}.csv");
+    }
+
+    /// <summary>A cell that no spreadsheet takes for a formula.</summary>
+    private static string Cell(string text)
+    {
+        var safe = text.Length > 0 && "=+-@\t\r".Contains(text[0]) ? "'" + text : text;
+        return safe.IndexOfAny([',', '"', '\n']) < 0
+            ? safe
+            : $"\"{safe.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
+    }
+}

@@ -1,0 +1,56 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Data;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Pages.Rewires;
+
+/// <summary>Rewires: begin one; those begun.</summary>
+public sealed class IndexModel(RewireStore rewires, RewireDesk desk, MachineStore machines) : PageModel
+{
+    /// <summary>What it is to be called.</summary>
+    [BindProperty]
+    public string? Name { get; set; }
+
+    /// <summary>Machine that is rewired.</summary>
+    [BindProperty]
+    public string? Host { get; set; }
+
+    /// <summary>Machine that something comes from.</summary>
+    [BindProperty]
+    public string? Donor { get; set; }
+
+    /// <summary>Machines in the record.</summary>
+    public IReadOnlyList<MachineEntry> Machines { get; private set; } = [];
+
+    /// <summary>Rewires begun, newest first.</summary>
+    public IReadOnlyList<RewireEntry> Begun { get; private set; } = [];
+
+    /// <summary>What was wrong; null for nothing.</summary>
+    public string? Error { get; private set; }
+
+    /// <summary>Shows the list.</summary>
+    public Task OnGetAsync() => LoadAsync();
+
+    /// <summary>Begins one.</summary>
+    public async Task<IActionResult> OnPostAsync()
+    {
+        var (number, why) = await desk.BeginAsync(Name, Host, Donor, HttpContext.RequestAborted);
+        if (number is { } begun)
+        {
+            return Redirect($"/rewires/{RewireStore.TagOf(begun)}/sides");
+        }
+
+        Error = why;
+        await LoadAsync();
+        return Page();
+    }
+
+    private async Task LoadAsync()
+    {
+        ViewData["Area"] = "Rewire";
+        ViewData["Title"] = "Rewire";
+        Machines = await machines.ListAsync(HttpContext.RequestAborted);
+        Begun = await rewires.ListAsync(HttpContext.RequestAborted);
+    }
+}

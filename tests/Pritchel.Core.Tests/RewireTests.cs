@@ -274,6 +274,73 @@ public class RewireTests
         Assert.DoesNotContain(proof.Rows, r => r.CranksWrongly || r.RunsWrongly || r.IsLost);
     }
 
+    /// <summary>Drawn from nothing, what cannot work is told though no part of the file is missing.</summary>
+    [Theory]
+    [InlineData("11", "oil lamp works in no setting")]
+    [InlineData("13", "Runs in no setting")]
+    [InlineData("8", "Cranks in no setting")]
+    public void What_can_do_nothing_is_told_without_anything_to_compare_with(string wire, string words)
+    {
+        var machine = Shipped.Tractor.Machine;
+        var cut = machine with { Wires = [.. machine.Wires.Where(w => w.Id.Text != wire)], Duties = [] };
+        var proof = DesignProof.Of(Circuit.Compile(cut), null);
+        Assert.Contains(
+            proof.Findings,
+            f => f.Kind == FindingKind.Lost && f.Words.StartsWith(words, StringComparison.OrdinalIgnoreCase)
+        );
+        Assert.True(DesignProof.Of(Shipped.Tractor, null).IsSound);
+    }
+
+    /// <summary>An interlock more refuses what was allowed and is no loss; one less allows what was refused.</summary>
+    [Fact]
+    public void An_interlock_more_is_no_loss_and_one_less_is_a_hazard()
+    {
+        // Wires 6 and 7 joined past the brake switch, whose kill contact is taken out too.
+        var machine = Shipped.Tractor.Machine;
+        var past = new WireEnd(new PartId("past").At("x"), "splice");
+        var less = machine with
+        {
+            Controls = [.. machine.Controls.Where(c => c.Id.Text != "brake")],
+            Parts =
+            [
+                .. machine.Parts.Where(p => p.Id.Text != "brake"),
+                machine.Index.Part(new PartId("SP2"))! with
+                {
+                    Id = new PartId("past"),
+                },
+            ],
+            Wires =
+            [
+                .. machine
+                    .Wires.Where(w => w.Id.Text is not ("32" or "33"))
+                    .Select(w =>
+                        w.Id.Text switch
+                        {
+                            "6" => w with { To = past },
+                            "7" => w with { From = past },
+                            _ => w,
+                        }
+                    ),
+            ],
+            Duties = [],
+        };
+        var (with, without) = (Shipped.Tractor, Circuit.Compile(less));
+        Assert.Equal(
+            [],
+            DesignProof
+                .Of(with, without)
+                .Rows.Where(r => r.IsLost && r.Before!.Cranks && !r.After.Cranks)
+                .SelectMany(r => r.Settings)
+                .Select(x => x.Words(with.Machine))
+        );
+        Assert.Contains(
+            DesignProof.Of(without, with).Findings,
+            f =>
+                f.Kind == FindingKind.Hazard
+                && f.Words.StartsWith("Cranks where it did not before", StringComparison.Ordinal)
+        );
+    }
+
     [Fact]
     public void Flags_are_numbered_once_through_both_sides()
     {

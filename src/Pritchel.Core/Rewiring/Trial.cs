@@ -8,7 +8,7 @@ namespace Pritchel.Core.Rewiring;
 /// <summary>What a machine does in one setting, as far as a proof asks.</summary>
 /// <param name="Cranks">Whether a starter turns, the engine at rest.</param>
 /// <param name="Runs">Whether an engine that is turning goes on: spark and fuel.</param>
-/// <param name="Opened">Fuses and breakers that open, at rest or turning.</param>
+/// <param name="Opened">Fuses and breakers that open, the engine at rest.</param>
 /// <param name="FedKills">Ignitions whose kill lead has battery volts on it.</param>
 /// <param name="Working">Parts that glow, sound or work.</param>
 /// <param name="DrainAmps">Amps out of the batteries at rest.</param>
@@ -81,26 +81,30 @@ internal sealed class Trial
     {
         var still = Stand(setting, DutySpeed.Rest);
         var cranks = AnyTurns;
-        var opened = Opened().ToHashSet();
+        PartId[] opened = [.. protectors.Where(p => p.Opens.HasOpened(state)).Select(p => p.Part)];
         var fed = kills.Where(k => Math.Abs(state.Drop(k.Kill, k.Ground)) > FedVolts).Select(k => k.Part).ToList();
         var shown = Outcome.Of(state, still);
         var drain = -shown.Charges.Values.Where(a => a < 0).Sum();
         var turning = Stand(setting, DutySpeed.Work);
-        var runs = Outcome.Of(state, turning).Runs;
-        opened.UnionWith(Opened());
-        return new Behaviour(cranks, runs, [.. opened], fed, [.. Working(shown)], drain);
+        var shownTurning = Outcome.Of(state, turning);
+        return new Behaviour(
+            cranks,
+            shownTurning.Runs,
+            opened,
+            fed,
+            [.. Working(shown).Union(Working(shownTurning))],
+            drain
+        );
     }
 
     private bool AnyTurns => Array.Exists(starters, s => s.Effect(state).Level > 0);
 
-    private static IEnumerable<PartId> Working(Outcome shown) =>
+    internal static IEnumerable<PartId> Working(Outcome shown) =>
         shown
             .Glows.Where(g => g.Value >= Handbook.Filament.BrightFrom)
             .Select(g => g.Key)
             .Concat(shown.Sounds)
             .Concat(shown.Works);
-
-    private IEnumerable<PartId> Opened() => protectors.Where(p => p.Opens.HasOpened(state)).Select(p => p.Part);
 
     private Settlement Stand(ControlSetting setting, DutySpeed speed)
     {

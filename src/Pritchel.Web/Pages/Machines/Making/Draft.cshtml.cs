@@ -2,7 +2,10 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
+using Pritchel.Core.Rewiring;
+using Pritchel.Core.Simulation;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Pages.Machines.Making;
@@ -165,8 +168,13 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
         return Redirect($"/machines/drafts/{draft}?view={View}");
     }
 
-    /// <summary>Saves it as a version, when nothing is lacking.</summary>
-    public async Task<IActionResult> OnPostSaveAsync(int draft)
+    /// <summary>What a proof found that must be looked at before it is saved; none where it was not asked or is sound.</summary>
+    public IReadOnlyList<ProofFinding> Found { get; private set; } = [];
+
+    /// <summary>Saves it as a version, when nothing is lacking and its proof is sound, or was looked at.</summary>
+    /// <param name="draft">Number of the draft.</param>
+    /// <param name="looked">Whether what the proof found has been looked at.</param>
+    public async Task<IActionResult> OnPostSaveAsync(int draft, bool looked)
     {
         if (!await LoadAsync(draft))
         {
@@ -184,9 +192,29 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
             return await MovedOnAsync(draft);
         }
 
+        if (!looked && await ProveAsync() is { IsSound: false } proof)
+        {
+            Found = [.. proof.Findings.Where(f => f.Kind != FindingKind.Inherent)];
+            Form = FormFor();
+            return Page();
+        }
+
         return await drafts.SaveAsync(draft, HttpContext.RequestAborted) is { } entry
             ? Redirect($"/machines/{entry.Id}")
             : Redirect("/machines");
+    }
+
+    /// <summary>Proves it, against its newest saved version where there is one.</summary>
+    private async Task<DesignProof> ProveAsync()
+    {
+        var cancel = HttpContext.RequestAborted;
+        var saved = await machines.FindAsync(Machine.Id.Text, cancel);
+        var before = saved is null ? null : await machines.JsonAsync(saved.Id, saved.Version, cancel);
+        return DesignProof.Of(
+            Circuit.Compile(Machine),
+            before is not null && MachineFile.Read(before).Machine is { } was ? Circuit.Compile(was) : null,
+            cancel
+        );
     }
 
     /// <summary>Throws the draft away.</summary>

@@ -1,0 +1,133 @@
+using System.Net;
+using Pritchel.Data.Events;
+
+namespace Pritchel.Web.Tests;
+
+/// <summary>Rewires through the pages: kept, refused, taken back, proved, saved as a machine; and the record's own format.</summary>
+public sealed class RewirePageTests(Host host) : IClassFixture<Host>
+{
+    private readonly HttpClient client = host.Browser();
+
+    private async Task<string> BeginAsync(string machine, string donor = "")
+    {
+        var begun = await Talk.PostFormAsync(
+            client,
+            "/rewires",
+            "/rewires",
+            ("Name", "Kill lead chewed through"),
+            ("Host", machine),
+            ("Donor", donor)
+        );
+        var path = begun.RequestMessage!.RequestUri!.AbsolutePath;
+        Assert.EndsWith("/sides", path, StringComparison.Ordinal);
+        return path[..^"/sides".Length];
+    }
+
+    private async Task<string> TractorCutAsync(string rewire, string cuts)
+    {
+        var machine = await client.GetStringAsync("/api/v1/machines/orchard-tractor-4");
+        var parts = System.Text.Json.Nodes.JsonNode.Parse(machine)!["parts"]!.AsArray();
+        var kept = await Talk.PostFormAsync(
+            client,
+            rewire + "/sides",
+            rewire + "/sides?handler=Keep",
+            [.. parts.Select((p, i) => ($"HostKeeps[{i}]", p!["id"]!.GetValue<string>())), ("HostCuts", cuts)]
+        );
+        return WebUtility.HtmlDecode(await kept.Content.ReadAsStringAsync());
+    }
+
+    [Fact]
+    public async Task A_chewed_kill_lead_is_a_hazard_until_it_is_joined_and_then_a_machine()
+    {
+        var rewire = await BeginAsync("orchard-tractor-4");
+        Assert.Contains("2 loose ends", await TractorCutAsync(rewire, "24"), StringComparison.Ordinal);
+        var open = WebUtility.HtmlDecode(await client.GetStringAsync(rewire + "/prove"));
+        Assert.Contains("Is not stopped where it was before", open, StringComparison.Ordinal);
+
+        await Talk.PostFormAsync(
+            client,
+            rewire + "/marry",
+            rewire + "/marry?handler=Join",
+            ("Ends[0]", "host:24a@to"),
+            ("Ends[1]", "host:24b@from")
+        );
+        var proved = WebUtility.HtmlDecode(await client.GetStringAsync(rewire + "/prove"));
+        Assert.Contains("Cranks, stops and charges as it did", proved, StringComparison.Ordinal);
+        var saved = await Talk.PostFormAsync(client, rewire + "/prove", rewire + "/prove?handler=Save");
+        Assert.StartsWith(
+            "/machines/orchard-tractor-4-r-",
+            saved.RequestMessage!.RequestUri!.AbsolutePath,
+            StringComparison.Ordinal
+        );
+
+        var table = await client.GetStringAsync(rewire + "/build?handler=Csv");
+        Assert.Contains("ground to kill", table, StringComparison.Ordinal);
+        var undone = await Talk.PostFormAsync(client, rewire + "/marry", rewire + "/marry?handler=Undo");
+        Assert.Contains("2 loose ends, 0 joins", await undone.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_cannot_be_kept_is_refused_by_name_and_kept_as_typed()
+    {
+        var nameless = await Talk.PostFormAsync(client, "/rewires", "/rewires", ("Name", " "), ("Host", "hill-quad-2"));
+        Assert.Contains(
+            "Name: say in 1 to 80 letters",
+            await nameless.Content.ReadAsStringAsync(),
+            StringComparison.Ordinal
+        );
+
+        var rewire = await BeginAsync("orchard-tractor-4");
+        var refused = await TractorCutAsync(rewire, "24, 977");
+        Assert.Contains("“977” is no wire of Orchard tractor No. 4", refused, StringComparison.Ordinal);
+        Assert.Contains("value=\"24, 977\"", refused, StringComparison.Ordinal);
+        Assert.Contains("0 loose ends", refused, StringComparison.Ordinal);
+
+        var lone = await Talk.PostFormAsync(
+            client,
+            rewire + "/marry",
+            rewire + "/marry?handler=Join",
+            ("Ends[0]", "host:24a@to")
+        );
+        Assert.Contains(
+            "Join: tick two flags or more",
+            await lone.Content.ReadAsStringAsync(),
+            StringComparison.Ordinal
+        );
+        Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync("/rewires/R-9999/marry")).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync("/rewires/T-0001/marry")).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_stale_page_changes_nothing()
+    {
+        var rewire = await BeginAsync("orchard-tractor-4");
+        await TractorCutAsync(rewire, "24");
+        var stale = await Talk.PostFormAsync(
+            client,
+            rewire + "/marry",
+            rewire + "/marry?handler=Join",
+            ("After", "1"),
+            ("Ends[0]", "host:24a@to"),
+            ("Ends[1]", "host:24b@from")
+        );
+        Assert.Contains(
+            "Somebody else has changed this rewire",
+            await stale.Content.ReadAsStringAsync(),
+            StringComparison.Ordinal
+        );
+        Assert.Contains("0 joins", await client.GetStringAsync(rewire + "/marry"), StringComparison.Ordinal);
+    }
+
+    /// <summary>Written once and read for ever: this is how steps were kept first.</summary>
+    [Fact]
+    public void Steps_as_they_were_first_kept_are_read_and_written_the_same()
+    {
+        const string Kept =
+            """{"format":1,"words":"flags 1 + 2","host":{"keeps":["battery","key"],"cuts":["24"]},"donor":{"keeps":["starter"],"cuts":[]},"joins":[{"ends":["host:24a@to","donor:mount:G3"],"onto":"frame.loom bolt","ontoSide":"host"}],"made":["host:24a@to"]}""";
+        Assert.Equal(Kept, RewireFormat.Write(RewireFormat.Read(Kept)));
+        Assert.Throws<FormatException>(() => RewireFormat.Read("""{"format":2}"""));
+        Assert.Throws<FormatException>(() =>
+            RewireFormat.Read("""{"format":1,"host":{},"joins":[{"ends":["nobody:1"]}]}""")
+        );
+    }
+}

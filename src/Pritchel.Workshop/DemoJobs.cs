@@ -43,6 +43,7 @@ internal static class DemoJobs
             cancel
         );
         await DemoWeek.AddAsync(services, cancel);
+        await DemoRewire.AddAsync(services, cancel);
     }
 
     /// <summary>Opens a job on a hidden fault and takes the first few readings the program asks for.</summary>

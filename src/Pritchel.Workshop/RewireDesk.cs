@@ -89,9 +89,14 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
     {
         const int Longest = 80;
         var called = (name ?? "").ReplaceLineEndings(" ").Trim();
-        if (called.Length is 0 or > Longest)
+        if (
+            called.Length is 0 or > Longest
+            || called.Any(char.IsControl)
+            || called.Contains('<')
+            || called.Contains('>')
+        )
         {
-            return (null, $"Name: say in 1 to {Longest} letters what the rewire is to do.");
+            return (null, $"Name: say in 1 to {Longest} letters that print, without < or >, what the rewire is to do.");
         }
 
         if (await machines.FindAsync(host ?? "", cancel) is not { } hosting)

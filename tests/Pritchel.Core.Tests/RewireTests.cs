@@ -341,6 +341,26 @@ public class RewireTests
         );
     }
 
+    /// <summary>
+    /// Against the machine's own charging duty, and by hand: amps of a start for six seconds, over what comes in at 85 %.
+    /// </summary>
+    [Fact]
+    public void A_start_is_paid_back_by_what_charges_and_lamps_cost_what_they_draw()
+    {
+        var budget = ChargeBudget.Of(Shipped.Tractor);
+        var (least, most) = (budget.Lines[0], budget.Lines[1]);
+        Assert.True(least.AtWork.Value > least.AtIdle.Value);
+        Assert.True(most.AtWork.Value < least.AtWork.Value);
+        Assert.Contains("LIGHTS", most.Setting.Words(Shipped.Tractor.Machine), StringComparison.Ordinal);
+
+        var cranking = new CircuitState(Shipped.Tractor);
+        cranking.Begin(Shipped.Tractor.NominalParameters());
+        cranking.Move(Shipped.Setting(Shipped.Tractor, ("key", "START"), ("brake", "down")));
+        var amps = -Outcome.Of(cranking, Settlement.Settled).Charges.Values.Sum();
+        Assert.Equal(amps * 6 / 60 / (0.85 * least.AtWork.Value), budget.PaidBack!.Value.Value, 0.05);
+        Assert.Empty(ChargeBudget.Of(Shipped.Circuit("hedgerow-mower-2")).Lines);
+    }
+
     [Fact]
     public void Flags_are_numbered_once_through_both_sides()
     {

@@ -1,4 +1,6 @@
 using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
 using Pritchel.Data.Events;
 
 namespace Pritchel.Web.Tests;
@@ -26,7 +28,7 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
     private async Task<string> TractorCutAsync(string rewire, string cuts)
     {
         var machine = await client.GetStringAsync("/api/v1/machines/orchard-tractor-4");
-        var parts = System.Text.Json.Nodes.JsonNode.Parse(machine)!["parts"]!.AsArray();
+        var parts = JsonNode.Parse(machine)!["parts"]!.AsArray();
         var kept = await Talk.PostFormAsync(
             client,
             rewire + "/sides",
@@ -116,6 +118,58 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
             StringComparison.Ordinal
         );
         Assert.Contains("0 joins", await client.GetStringAsync(rewire + "/marry"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task The_API_marries_proves_and_gives_the_machine()
+    {
+        async Task<JsonNode> PostAsync(string path, object body, HttpStatusCode expected = HttpStatusCode.OK)
+        {
+            var answer = await client.PostAsJsonAsync("/api/v1/rewires" + path, body);
+            Assert.Equal(expected, answer.StatusCode);
+            return JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
+        }
+
+        var begun = await PostAsync(
+            "",
+            new { name = "Kill past the dash", host = "orchard-tractor-4" },
+            HttpStatusCode.Created
+        );
+        var tag = "/" + begun["tag"]!.GetValue<string>();
+        var cut = await PostAsync(tag + "/sides", new { host = new { cuts = new[] { "24" } } });
+        Assert.Equal(2, cut["ends"]!.AsArray().Count);
+        Assert.All(
+            cut["ends"]!.AsArray(),
+            e => Assert.StartsWith("ground to kill", e!["function"]!.GetValue<string>(), StringComparison.Ordinal)
+        );
+        async Task<bool> SoundAsync() =>
+            JsonNode.Parse(await client.GetStringAsync($"/api/v1/rewires{tag}/proof"))!["isSound"]!.GetValue<bool>();
+        Assert.False(await SoundAsync());
+        await PostAsync(tag + "/joins", new { ends = new[] { "host:24a@to", "host:24b@from" } });
+        Assert.True(await SoundAsync());
+        var machine = JsonNode.Parse(await client.GetStringAsync($"/api/v1/rewires{tag}/machine"))!;
+        Assert.Contains(machine["wires"]!.AsArray(), w => w!["id"]!.GetValue<string>() == "24a");
+
+        var refused = await PostAsync(
+            tag + "/sides",
+            new { host = new { cuts = new[] { "24", "977" } } },
+            HttpStatusCode.BadRequest
+        );
+        Assert.NotNull(refused["errors"]!["host.cuts"]);
+        Assert.NotNull(
+            (await PostAsync("", new { name = "<b>", host = "hill-quad-2" }, HttpStatusCode.BadRequest))["errors"]![
+                "name"
+            ]
+        );
+        Assert.NotNull(
+            (await PostAsync("", new { name = "x", host = "ghost" }, HttpStatusCode.BadRequest))["errors"]!["host"]
+        );
+        Assert.NotNull(
+            (await PostAsync(tag + "/parted", new { join = 9 }, HttpStatusCode.BadRequest))["errors"]!["join"]
+        );
+        Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync("/api/v1/rewires/R-9999")).StatusCode);
+        var undone = await PostAsync(tag + "/undo", new { });
+        Assert.Empty(undone["joins"]!.AsArray());
     }
 
     /// <summary>Written once and read for ever: this is how steps were kept first.</summary>

@@ -11,6 +11,7 @@ public static class Endpoints
         var api = app.MapGroup("/api/v1").AddEndpointFilter<RefusalFilter>().DisableAntiforgery();
         MachineApi.Map(api);
         PartTestApi.Map(api);
+        RewireApi.Map(api);
         JobApi.Map(api);
     }
 }

@@ -37,6 +37,9 @@ public sealed class SizeModel(RewireDesk desk) : RewirePageModel(desk)
     /// <summary>The machine that it makes.</summary>
     public Circuit Made { get; private set; } = null!;
 
+    /// <summary>What charging leaves for the battery.</summary>
+    public ChargeBudget Budget { get; private set; } = new([], null);
+
     /// <summary>Sizes that would do for what was typed, by AWG and metric; null where none or nothing was typed.</summary>
     public (SizedWire? Awg, SizedWire? Metric)? Sized { get; private set; }
 
@@ -53,6 +56,7 @@ public sealed class SizeModel(RewireDesk desk) : RewirePageModel(desk)
         if (MachineValidator.Check(machine).All(p => p.Unfinished))
         {
             Made = Circuit.Compile(machine);
+            Budget = ChargeBudget.Of(Made);
             Loads =
             [
                 .. WireLoads

@@ -111,6 +111,53 @@ public class RewireTests
         Assert.Contains("host:24@from+donor:34@to", Joins(Suggested(Repower)));
     }
 
+    /// <summary>A bare engine onto a stand, through studs, straps and a plug of the stand's own that is cut out.</summary>
+    [Fact]
+    public void A_bare_engine_on_the_stand_is_married_by_function_alone()
+    {
+        var plan = Suggested(
+            new RewirePlan(
+                Without(
+                    SideKey.Host,
+                    "run-stand-1",
+                    "starter",
+                    "magneto",
+                    "fuel-cut",
+                    "winding",
+                    "rectifier",
+                    "block",
+                    "P2"
+                ),
+                new RewireSide(
+                    SideKey.Donor,
+                    Shipped.Tractor.Machine,
+                    TractorEngine.Where(p => p != "P3").Select(p => new PartId(p)),
+                    []
+                ),
+                []
+            )
+        );
+        Assert.DoesNotContain(JoinAdvice.Flags(plan, EndFunction.Of(plan)), f => f.Grave);
+        var circuit = Circuit.Compile(Marriage.Of(plan).Machine);
+        string[] rows =
+        [
+            "start=pressed kill=RUN fuel=on | 0 | cranks, sparks",
+            "kill=RUN fuel=on | 3200 | sparks, runs, charges, no cranks",
+            "kill=STOP fuel=on | 3200 | no sparks, no runs",
+            "kill=RUN fuel=off | 3200 | sparks, no runs",
+        ];
+        Assert.Empty(rows.SelectMany(row => MachineTruthTests.Wrong(circuit, row)));
+        var proof = Prove(plan);
+        Assert.True(proof.IsSound, string.Join('\n', proof.Findings.Select(f => f.Words)));
+
+        // The stand's ground cable forgotten: the start cannot come back to the battery.
+        var forgotten = plan.Without(EndKey.Parse("host:C3@to")!.Value);
+        Assert.Contains(
+            Prove(forgotten).Findings,
+            f => f.Kind == FindingKind.Lost && f.Words.StartsWith("Cranks", StringComparison.Ordinal)
+        );
+    }
+
     public static TheoryData<string, string, string> Couplings
     {
         get
@@ -147,6 +194,13 @@ public class RewireTests
         var proof = DesignProof.Of(made, Shipped.Circuit(machine));
         Assert.DoesNotContain(proof.Rows, r => r.IsWrong && r.Before!.Opened.Count == 0);
         Assert.True(proof.IsSound, string.Join('\n', proof.Findings.Select(f => f.Words)));
+
+        // And that is what is suggested, cavity by cavity.
+        static IEnumerable<string> Joins(RewirePlan of) =>
+            of
+                .Joins.Select(j => string.Join('+', j.Ends.Select(e => e.Text).Order(StringComparer.Ordinal)))
+                .Order(StringComparer.Ordinal);
+        Assert.Equal(Joins(plan), Joins(Suggested(plan with { Joins = [] })));
     }
 
     /// <summary>The classic mistake: the drawing of a plug mirrored.</summary>

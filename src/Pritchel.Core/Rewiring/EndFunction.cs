@@ -73,23 +73,27 @@ public sealed record EndFunction(
 
         var whole = Circuit.Compile(side.Machine with { Duties = [] });
         var metal = Metal(whole);
-        var alone = plan with { Host = side, Donor = null };
+        var alone = new RewirePlan(side, null, []);
         var apart = Marriage.Apart(alone);
         var cut = Circuit.Compile(apart.Machine with { Duties = [] });
-        var (as1, as2) = (Live(whole, side.Machine.Duties), Live(cut, apart.Machine.Duties));
+        var cutMetal = Metal(cut);
         var ground = Grounded(whole);
+
+        // Ground leads that are cut meet again: without them all that they ground would hang on whatever feeds it.
+        EndKey[] grounds = [.. ends.Where(e => e.Mount is not null || ground.Contains(whole.NodeOf(Point(side, e))))];
+        var again = grounds.Length > 1 ? Marriage.Apart(alone.With(new Join(grounds))) : apart;
+        var fedAlone = again == apart ? cut : Circuit.Compile(again.Machine with { Duties = [] });
+        var (as1, as2) = (Live(whole, side.Machine.Duties), Live(fedAlone, again.Machine.Duties));
         var kills = whole.Topology.KillWiring;
         var waves = Waves(whole);
         foreach (var end in ends)
         {
             var node = whole.NodeOf(Point(side, end));
-            var led = NodeLinks.Reached([node], metal);
-            var terminals = side
-                .Machine.Parts.Where(p => p.Kind is not (PartKinds.Coupling or PartKinds.Splice))
-                .SelectMany(p =>
-                    p.Terminals.Where(t => led.Contains(whole.NodeOf(p.At(t)))).Select(t => new LedTo(p, t))
-                )
-                .ToLookup(t => side.Has(t.Part.Id));
+            var loose = cut.NodeOf(apart.Of(end)!.Value);
+            var stays = Terminals(side, cut, NodeLinks.Reached([loose], cutMetal))
+                .Where(t => side.Has(t.Part.Id))
+                .ToList();
+            var lost = Terminals(side, whole, NodeLinks.Reached([node], metal)).Where(t => !stays.Contains(t)).ToList();
             var (live, cranking) = as1.At(node);
             var kind =
                 end.Mount is not null || ground.Contains(node) ? EndKind.Ground
@@ -100,22 +104,29 @@ public sealed record EndFunction(
                 : live.Count > 0 && live.IsSubsetOf(cranking) ? EndKind.StartFeed
                 : live.Count > 0 ? EndKind.SwitchedFeed
                 : EndKind.Signal;
-            var fed = apart.Of(new EndKey(SideKey.Host, end.Wire, end.Mount)) is { } at
-                ? as2.At(cut.NodeOf(at)).Live
-                : [];
-            var stays = terminals[true].ToList();
+            var fed = as2.At(fedAlone.NodeOf(again.Of(end)!.Value)).Live;
             var gives = kind switch
             {
                 EndKind.Ground => end.Mount is null && stays.Exists(t => IsGround(t.Part, t.Terminal)),
-                EndKind.GroundToKill => !Kills(whole, side, metal, node),
+                EndKind.GroundToKill => !Kills(cut, cutMetal, loose),
                 EndKind.Alternating => stays.Exists(t =>
                     whole.HasDevice(t.Part.Id) && whole.DeviceOf(t.Part.Id) is IChargeWinding
                 ),
                 _ => fed.Count > 0,
             };
-            yield return new EndFunction(end, kind, gives, stays, [.. terminals[false]]) { Fed = fed };
+            yield return new EndFunction(end, kind, gives, stays, lost) { Fed = fed };
         }
     }
+
+    /// <summary>Terminals of parts, couplings and splices apart, on some nodes of a side or of what is left of it.</summary>
+    private static IEnumerable<LedTo> Terminals(RewireSide side, Circuit circuit, HashSet<int> nodes) =>
+        side
+            .Machine.Parts.Where(p =>
+                p.Kind is not (PartKinds.Coupling or PartKinds.Splice) && circuit.Machine.Index.Part(p.Id) is not null
+            )
+            .SelectMany(p =>
+                p.Terminals.Where(t => nodes.Contains(circuit.NodeOf(p.At(t)))).Select(t => new LedTo(p, t))
+            );
 
     private static PointId Point(RewireSide side, EndKey end) =>
         end.Wire is { } wire ? wire : side.Machine.Index.Mount(end.Mount!.Value)!.Terminal;
@@ -124,7 +135,7 @@ public sealed record EndFunction(
         part.Kind == PartKinds.Body || (PartKinds.IsBattery(part.Kind) && terminal.Text == "-");
 
     /// <summary>Whether an ignition that stays is stopped through a node, by the loom or by diodes that part its coils.</summary>
-    private static bool Kills(Circuit circuit, RewireSide side, ILookup<int, int> metal, int node)
+    private static bool Kills(Circuit circuit, ILookup<int, int> metal, int node)
     {
         var links = NodeLinks.Both(
             metal
@@ -132,7 +143,7 @@ public sealed record EndFunction(
                 .Concat(circuit.Topology.KillDiodes().SelectMany(d => d.Skip(1).Select(n => (d[0], n))))
         );
         var reached = NodeLinks.Reached([node], links);
-        return circuit.Kills.Any(k => side.Has(k.Part.Id) && reached.Contains(k.Kill));
+        return circuit.Kills.Any(k => reached.Contains(k.Kill));
     }
 
     /// <summary>What the loom, couplings and splices join, as links between nodes.</summary>

@@ -43,6 +43,12 @@ public static class JoinAdvice
             }
         }
 
+        foreach (var through in Through(plan, loose))
+        {
+            suggested.Add(through);
+            taken.UnionWith(through.Join.Ends);
+        }
+
         foreach (var (host, donor, score) in pairs)
         {
             // Of several that fit alike nothing tells which: that is left to whoever follows the leads.
@@ -286,6 +292,28 @@ public static class JoinAdvice
                 p.Host.Lost.Select(t => t.Part.Id).SequenceEqual(host.Lost.Select(t => t.Part.Id))
                 && p.Donor.Kind == EndKind.Alternating
             );
+
+    /// <summary>
+    /// Ends of one side that met where it was cut, with parts that stay on either hand: the halves of a cavity, or of a wire.
+    /// </summary>
+    private static IEnumerable<SuggestedJoin> Through(RewirePlan plan, IReadOnlyList<EndFunction> loose) =>
+        from end in loose
+        where end.End.Wire is not null
+        let machine = plan.Side(end.End.Side)!.Machine
+        let at = machine.Index.TerminalOf(end.End.Wire!.Value)!.Value
+        let part = machine.Index.PartAt(at)!
+        where part.Kind is PartKinds.Coupling or PartKinds.Splice
+        let met = part.Kind == PartKinds.Coupling ? Cavity.NameOf(at.Terminal) : at.Terminal.Text
+        group (end, at) by (end.End.Side, part, met) into ends
+        where
+            ends.Count() > 1
+            && (ends.Key.part.Kind == PartKinds.Splice || ends.Select(e => e.at).Distinct().Count() > 1)
+        select new SuggestedJoin(
+            new Join([.. ends.Select(e => e.end.End)]),
+            ends.Key.part.Kind == PartKinds.Coupling
+                ? $"They met in {ends.Key.part.Name}, cavity {ends.Key.met}."
+                : $"They met at: {ends.Key.part.Name}."
+        );
 
     private static bool IsCable(RewirePlan plan, EndKey end) =>
         end.Wire is { } wire && plan.Side(end.Side)!.Machine.Index.Wire(wire.Wire)?.Cable == true;

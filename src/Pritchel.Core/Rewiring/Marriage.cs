@@ -56,8 +56,8 @@ public sealed class Marriage
         return marriage;
     }
 
-    /// <summary>The same before any join, each end standing by itself: what a side gives or takes by itself.</summary>
-    public static Marriage Apart(RewirePlan plan) => new(plan with { Joins = [] }, keepStubs: true);
+    /// <summary>The same with each end that is not joined standing by itself: what a side gives or takes alone.</summary>
+    public static Marriage Apart(RewirePlan plan) => new(plan, keepStubs: true);
 
     /// <summary>Where a loose end lies in the machine; null where it is capped.</summary>
     public TerminalAddress? Of(EndKey end) => ends.TryGetValue(end, out var at) ? at : null;

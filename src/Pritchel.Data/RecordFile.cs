@@ -47,6 +47,74 @@ public static class RecordFile
         }
     }
 
+    /// <summary>Puts a backup in the record's place, once it has been checked; what it replaces is kept beside it.</summary>
+    /// <param name="folder">Folder of the record; nobody may have it open.</param>
+    /// <param name="backup">File of the backup; left as it is.</param>
+    /// <param name="cancel">Stops waiting.</param>
+    /// <returns>File that the replaced record is kept as; null where there was none.</returns>
+    /// <exception cref="RecordRefusedException">The backup is not there, is no record, or does not open whole.</exception>
+    public static async Task<string?> RestoreAsync(string folder, string backup, CancellationToken cancel)
+    {
+        if (!File.Exists(backup))
+        {
+            throw new RecordRefusedException($"{backup} is not there. Nothing was changed.");
+        }
+
+        Directory.CreateDirectory(folder);
+        await using var alone = await LockAsync(folder, cancel);
+        var file = Path.Combine(folder, Name);
+        var coming = file + ".coming";
+        File.Copy(backup, coming, overwrite: true);
+        if (await Backups.DamageAsync(coming, cancel) is { } damage)
+        {
+            File.Delete(coming);
+            throw new RecordRefusedException(
+                $"{backup} does not open as a whole record ({damage}). Nothing was changed; try an older one."
+            );
+        }
+
+        string? kept = null;
+        if (File.Exists(file))
+        {
+            await CloseUpAsync(file, cancel);
+
+            // All three move together: what is only in the log yet belongs to what is replaced.
+            kept = Path.Combine(folder, $"pritchel-replaced-{DateTime.UtcNow:yyyyMMdd'T'HHmmss'Z'}.db");
+            File.Move(file, kept);
+            foreach (var side in new[] { "-wal", "-shm" }.Where(s => File.Exists(file + s)))
+            {
+                File.Move(file + side, kept + side);
+            }
+        }
+
+        File.Move(coming, file);
+        return kept;
+    }
+
+    /// <summary>Brings what is in the log into the file, which nobody else can have open then; a damaged one is left as it is.</summary>
+    private static async Task CloseUpAsync(string file, CancellationToken cancel)
+    {
+        const int Busy = 5;
+        const int Locked = 6;
+        try
+        {
+            await using var context = Open(file);
+            context.Database.SetCommandTimeout(1);
+            await context.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = DELETE;", cancel);
+        }
+        catch (SqliteException e) when (e.SqliteErrorCode is Busy or Locked)
+        {
+            throw new RecordRefusedException(
+                $"{file} is open in another program, most likely this one: end that first. Nothing was changed.",
+                e
+            );
+        }
+        catch (SqliteException)
+        {
+            // It cannot be read at all: that is what it is replaced for.
+        }
+    }
+
     private static async Task MakeAsync(string folder, string file, CancellationToken cancel)
     {
         var unfinished = Path.Combine(folder, Name + ".new");

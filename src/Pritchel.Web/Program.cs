@@ -66,6 +66,12 @@ builder.Services.AddSingleton<Predictor>();
 builder.Services.AddSingleton<BuildQueue>();
 builder.Services.AddHostedService(services => services.GetRequiredService<BuildQueue>());
 builder.Services.AddHostedService<Opening>();
+builder.Services.AddSingleton(services => new Backups(
+    services.GetRequiredService<WorkshopOptions>().DataFolder,
+    services.GetRequiredService<WorkshopOptions>().BackupFolder,
+    services.GetRequiredService<TimeProvider>()
+));
+builder.Services.AddHostedService<BackupKeeper>();
 builder.Services.AddDataProtection().SetApplicationName("Pritchel");
 builder.Services.AddSingleton<IConfigureOptions<KeyManagementOptions>, KeysInTheRecord>();
 builder.Services.AddRazorPages();

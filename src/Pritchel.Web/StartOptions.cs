@@ -12,7 +12,7 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
     private const string DefaultUrl = "http://127.0.0.1:5147";
 
     /// <summary>
-    /// Reads "--data DIR", "--empty", "--no-ahead", "--tables MB" and "--tables-at DIR", and leaves the rest. Without "--urls" it listens on
+    /// Reads "--data DIR", "--empty", "--no-ahead", "--tables MB", "--tables-at DIR", "--backups DIR" and "--restore FILE", and leaves the rest. Without "--urls" it listens on
     /// loopback only.
     /// </summary>
     /// <exception cref="FormatException">A size is none.</exception>
@@ -20,6 +20,7 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
     {
         var (data, demo, ahead, host) = ("data", true, true, new List<string>());
         var (tables, tablesAt) = (new WorkshopOptions("").TableMegabytes, (string?)null);
+        var (backups, restore) = ((string?)null, (string?)null);
         for (var i = 0; i < args.Length; i++)
         {
             if (args[i] is "--data" && i + 1 < args.Length)
@@ -46,6 +47,14 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
             {
                 tablesAt = args[++i];
             }
+            else if (args[i] is "--backups" && i + 1 < args.Length)
+            {
+                backups = args[++i];
+            }
+            else if (args[i] is "--restore" && i + 1 < args.Length)
+            {
+                restore = args[++i];
+            }
             else
             {
                 host.Add(args[i]);
@@ -64,6 +73,8 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
             new WorkshopOptions(Path.GetFullPath(data))
             {
                 TableFolder = Path.GetFullPath(tablesAt ?? Path.Combine(data, "tables")),
+                BackupFolder = Path.GetFullPath(backups ?? Path.Combine(data, "backups")),
+                Restore = restore is null ? null : Path.GetFullPath(restore),
                 Demo = demo,
                 WorksAhead = ahead,
                 TableMegabytes = tables,

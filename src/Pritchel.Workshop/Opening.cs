@@ -27,6 +27,16 @@ public sealed class Opening(
     /// <inheritdoc/>
     public async Task StartAsync(CancellationToken cancellationToken)
     {
+        if (options.Restore is { } backup)
+        {
+            var replaced = await RecordFile.RestoreAsync(options.DataFolder, backup, cancellationToken);
+            log.LogWarning(
+                "{Backup} has taken the record's place; what it replaces is kept as {Replaced}.",
+                backup,
+                replaced
+            );
+        }
+
         await RecordFile.PrepareAsync(options.DataFolder, cancellationToken);
         await using var scope = services.CreateAsyncScope();
         await AddShippedAsync(scope.ServiceProvider.GetRequiredService<MachineStore>(), cancellationToken);

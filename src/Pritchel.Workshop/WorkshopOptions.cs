@@ -13,6 +13,12 @@ public sealed record WorkshopOptions(string DataFolder)
     /// <summary>Folder of the tables; beside the record unless said otherwise.</summary>
     public string TableFolder { get; init; } = Path.Combine(DataFolder, "tables");
 
+    /// <summary>Folder of backups; beside the record unless said otherwise.</summary>
+    public string BackupFolder { get; init; } = Path.Combine(DataFolder, "backups");
+
+    /// <summary>Backup that takes the record's place at this start; null for none.</summary>
+    public string? Restore { get; init; }
+
     /// <summary>Most megabytes that tables may take on disk; the least used are dropped beyond it.</summary>
     public int TableMegabytes { get; init; } = 1000;
 }

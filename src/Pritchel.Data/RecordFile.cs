@@ -12,6 +12,7 @@ namespace Pritchel.Data;
 public static class RecordFile
 {
     private const string Name = "pritchel.db";
+    private const string InUse = "pritchel.inuse";
     private const int NotADatabase = 26;
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(60);
     private static readonly TimeSpan BetweenTries = TimeSpan.FromMilliseconds(50);
@@ -61,7 +62,8 @@ public static class RecordFile
         }
 
         Directory.CreateDirectory(folder);
-        await using var alone = await LockAsync(folder, cancel);
+        await using var starts = await LockAsync(folder, cancel);
+        await using var alone = Alone(folder);
         var file = Path.Combine(folder, Name);
         var coming = file + ".coming";
         File.Copy(backup, coming, overwrite: true);
@@ -91,27 +93,53 @@ public static class RecordFile
         return kept;
     }
 
-    /// <summary>Brings what is in the log into the file, which nobody else can have open then; a damaged one is left as it is.</summary>
-    private static async Task CloseUpAsync(string file, CancellationToken cancel)
+    /// <summary>
+    /// Says that the record of a folder is in use, for as long as what is returned is held: it goes with the process however
+    /// that ends.
+    /// </summary>
+    public static IDisposable Hold(string folder)
     {
-        const int Busy = 5;
-        const int Locked = 6;
+        var file = Path.Combine(folder, InUse);
+        using (new FileStream(file, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.ReadWrite))
+        {
+            // There must be a file to share.
+        }
+
+        return new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read);
+    }
+
+    /// <summary>Holds the record for oneself, while nothing has it in use.</summary>
+    private static FileStream Alone(string folder)
+    {
         try
         {
-            await using var context = Open(file);
-            context.Database.SetCommandTimeout(1);
-            await context.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = DELETE;", cancel);
+            return new FileStream(
+                Path.Combine(folder, InUse),
+                FileMode.OpenOrCreate,
+                FileAccess.ReadWrite,
+                FileShare.None
+            );
         }
-        catch (SqliteException e) when (e.SqliteErrorCode is Busy or Locked)
+        catch (IOException e)
         {
             throw new RecordRefusedException(
-                $"{file} is open in another program, most likely this one: end that first. Nothing was changed.",
+                $"The record in {folder} is in use: end the program that has it open first. Nothing was changed.",
                 e
             );
         }
+    }
+
+    /// <summary>Brings what is in the log into the file; one that cannot be read is left as it is, and its log goes with it.</summary>
+    private static async Task CloseUpAsync(string file, CancellationToken cancel)
+    {
+        try
+        {
+            await using var context = Open(file);
+            await context.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = DELETE;", cancel);
+        }
         catch (SqliteException)
         {
-            // It cannot be read at all: that is what it is replaced for.
+            // That is what it is replaced for.
         }
     }
 

@@ -23,6 +23,7 @@ public sealed class Opening(
 ) : IHostedService, IDisposable
 {
     private readonly CancellationTokenSource stopping = new();
+    private IDisposable? inUse;
 
     /// <inheritdoc/>
     public async Task StartAsync(CancellationToken cancellationToken)
@@ -38,6 +39,7 @@ public sealed class Opening(
         }
 
         await RecordFile.PrepareAsync(options.DataFolder, cancellationToken);
+        inUse = RecordFile.Hold(options.DataFolder);
         await using var scope = services.CreateAsyncScope();
         await AddShippedAsync(scope.ServiceProvider.GetRequiredService<MachineStore>(), cancellationToken);
         if (options.Demo)
@@ -65,7 +67,11 @@ public sealed class Opening(
     }
 
     /// <inheritdoc/>
-    public void Dispose() => stopping.Dispose();
+    public void Dispose()
+    {
+        stopping.Dispose();
+        inUse?.Dispose();
+    }
 
     private async Task AddShippedAsync(MachineStore machines, CancellationToken cancel)
     {

@@ -27,7 +27,7 @@ public sealed class BackupTests
             var open = await Assert.ThrowsAsync<RecordRefusedException>(() =>
                 RecordFile.RestoreAsync(folder, backup, default)
             );
-            Assert.Contains("end that first", open.Message, StringComparison.Ordinal);
+            Assert.Contains("end the program that has it open", open.Message, StringComparison.Ordinal);
         }
 
         SqliteConnection.ClearAllPools();

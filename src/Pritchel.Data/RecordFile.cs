@@ -13,6 +13,7 @@ public static class RecordFile
 {
     private const string Name = "pritchel.db";
     private const string InUse = "pritchel.inuse";
+    private static readonly string[] Sides = ["-wal", "-shm"];
     private const int NotADatabase = 26;
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(60);
     private static readonly TimeSpan BetweenTries = TimeSpan.FromMilliseconds(50);
@@ -83,7 +84,7 @@ public static class RecordFile
             // All three move together: what is only in the log yet belongs to what is replaced.
             kept = Path.Combine(folder, $"pritchel-replaced-{DateTime.UtcNow:yyyyMMdd'T'HHmmss'Z'}.db");
             File.Move(file, kept);
-            foreach (var side in new[] { "-wal", "-shm" }.Where(s => File.Exists(file + s)))
+            foreach (var side in Sides.Where(s => File.Exists(file + s)))
             {
                 File.Move(file + side, kept + side);
             }

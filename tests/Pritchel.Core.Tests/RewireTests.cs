@@ -415,6 +415,56 @@ public class RewireTests
         Assert.Empty(ChargeBudget.Of(Shipped.Circuit("hedgerow-mower-2")).Lines);
     }
 
+    /// <summary>
+    /// Feed and start lie side by side in P1, which is so before: moved to two other cavities they are a new danger there, though
+    /// the machine knew one of its like.
+    /// </summary>
+    [Fact]
+    public void A_danger_laid_somewhere_new_is_no_old_one()
+    {
+        static string Moved(string at) =>
+            at.StartsWith("P1.", StringComparison.Ordinal)
+                ? at[3..^1] switch
+                {
+                    "1" => "P1.9",
+                    "9" => "P1.1",
+                    "2" => "P1.10",
+                    "10" => "P1.2",
+                    var same => "P1." + same,
+                } + at[^1]
+                : at;
+        static WireEnd End(WireEnd end) => end with { At = TerminalAddress.Of(Moved(end.At.Text)) };
+        var machine = Shipped.Tractor.Machine;
+        var moved = Circuit.Compile(
+            machine with
+            {
+                Wires = [.. machine.Wires.Select(w => w with { From = End(w.From), To = End(w.To) })],
+            }
+        );
+        Assert.Contains(
+            DesignProof.Of(moved, Shipped.Tractor).Findings,
+            f => f.Kind == FindingKind.Hazard && f.Fault?.Text == "P1/9-10-touching"
+        );
+    }
+
+    /// <summary>An oil switch of the tractor's becomes a sender with the engine that comes: the lamp would never go out.</summary>
+    [Fact]
+    public void A_sender_where_a_switch_belongs_is_flagged()
+    {
+        var donor = Repower.Donor!;
+        var sender = donor.Machine with
+        {
+            Parts = [.. donor.Machine.Parts.Select(p => p.Id.Text == "oil-switch" ? p with { Kind = "sender" } : p)],
+        };
+        var plan = Suggested(Repower with { Donor = new RewireSide(SideKey.Donor, sender, donor.Keeps, []) });
+        Assert.Null(plan.JoinOf(EndKey.Parse("host:21@to")!.Value));
+        var joined = Joined(plan, "host:21@to", "donor:27@from");
+        Assert.Contains(
+            JoinAdvice.Flags(joined, EndFunction.Of(joined)),
+            f => f is { Grave: true, Join: not null } && f.Words.Contains("sender", StringComparison.Ordinal)
+        );
+    }
+
     [Fact]
     public void Flags_are_numbered_once_through_both_sides()
     {

@@ -203,13 +203,34 @@ public sealed partial class DesignProof
             var inherent =
                 before is null
                 || was.ContainsKey(danger.Fault.Id)
-                || was.Values.Any(d => d.Fault.Kind == danger.Fault.Kind && d.Words == danger.Words);
+                || was.Values.Any(d => IsLike(before, d, after, danger));
             yield return new ProofFinding(
                 inherent ? FindingKind.Inherent : FindingKind.Hazard,
                 $"{danger.Fault.Words}: {danger.Words}",
                 danger.Fault.Id
             );
         }
+    }
+
+    /// <summary>
+    /// Whether a danger comes with the kind of machine: another solenoid that welds, another piece of the one stop lead that
+    /// opens. What lays a path between two leads is a danger of that place, and is like no other.
+    /// </summary>
+    private static bool IsLike(
+        Circuit before,
+        (Fault Fault, string Words) was,
+        Circuit after,
+        (Fault Fault, string Words) now
+    )
+    {
+        static string? PartKind(Circuit circuit, Fault fault) =>
+            fault.Id.Of.Owner.Part is { } part ? circuit.Machine.Index.Part(part)?.Kind : null;
+        return now.Fault.Paths.Count == 0
+            && was.Fault.Paths.Count == 0
+            && was.Fault.Kind == now.Fault.Kind
+            && was.Fault.Id.Of.Owner.Kind == now.Fault.Id.Of.Owner.Kind
+            && was.Words == now.Words
+            && PartKind(before, was.Fault) == PartKind(after, now.Fault);
     }
 
     private static IEnumerable<(Fault Fault, string Words)> Dangers(Circuit circuit, CancellationToken cancel)

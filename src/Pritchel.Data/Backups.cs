@@ -62,9 +62,18 @@ public sealed partial class Backups(string record, string folder, TimeProvider c
         Directory.CreateDirectory(folder);
         var now = clock.GetUtcNow().UtcDateTime;
         var file = Path.Combine(folder, $"pritchel-{now.ToString(Stamp, CultureInfo.InvariantCulture)}.db");
+        await CopyAsync(record, file, cancel);
+        Age(now);
+        return new BackupEntry(file, now, new FileInfo(file).Length);
+    }
+
+    /// <summary>Copies the record of a folder while it is in use, and opens the copy to check it before it takes its name.</summary>
+    /// <exception cref="RecordRefusedException">The copy is damaged: the record is too.</exception>
+    internal static async Task CopyAsync(string record, string file, CancellationToken cancel)
+    {
         var unfinished = file + ".new";
         File.Delete(unfinished);
-        await using (var source = new SqliteConnection(RecordFile.ConnectionString(record)))
+        await using (var source = new SqliteConnection(Alone(RecordFile.FileIn(record))))
         await using (var target = new SqliteConnection(Alone(unfinished)))
         {
             await source.OpenAsync(cancel);
@@ -80,8 +89,6 @@ public sealed partial class Backups(string record, string folder, TimeProvider c
         }
 
         File.Move(unfinished, file, overwrite: true);
-        Age(now);
-        return new BackupEntry(file, now, new FileInfo(file).Length);
     }
 
     /// <summary>

@@ -19,7 +19,10 @@ public static class RecordFile
     private static readonly TimeSpan BetweenTries = TimeSpan.FromMilliseconds(50);
 
     /// <summary>Connection string of a record in a folder.</summary>
-    public static string ConnectionString(string folder) => ConnectionTo(Path.Combine(folder, Name));
+    public static string ConnectionString(string folder) => ConnectionTo(FileIn(folder));
+
+    /// <summary>File of a record in a folder.</summary>
+    internal static string FileIn(string folder) => Path.Combine(folder, Name);
 
     /// <summary>Brings the record of a folder up to date, or makes one.</summary>
     /// <param name="folder">Folder of the record.</param>
@@ -31,7 +34,7 @@ public static class RecordFile
 
         // Held by the file system, so that it goes with the process however that ends.
         await using var alone = await LockAsync(folder, cancel);
-        var file = Path.Combine(folder, Name);
+        var file = FileIn(folder);
         if (!File.Exists(file))
         {
             await MakeAsync(folder, file, cancel);
@@ -65,7 +68,7 @@ public static class RecordFile
         Directory.CreateDirectory(folder);
         await using var starts = await LockAsync(folder, cancel);
         await using var alone = Alone(folder);
-        var file = Path.Combine(folder, Name);
+        var file = FileIn(folder);
         var coming = file + ".coming";
         File.Copy(backup, coming, overwrite: true);
         if (await Backups.DamageAsync(coming, cancel) is { } damage)
@@ -177,7 +180,7 @@ public static class RecordFile
         var applied = (await context.Database.GetAppliedMigrationsAsync(cancel)).ToList();
         if (applied.Count == 0)
         {
-            throw Foreign(Path.Combine(folder, Name), null);
+            throw Foreign(FileIn(folder), null);
         }
 
         var newer = applied.Except(known, StringComparer.Ordinal).ToList();
@@ -191,7 +194,7 @@ public static class RecordFile
         var pending = known.Except(applied, StringComparer.Ordinal).ToList();
         if (pending.Count > 0)
         {
-            await BackUpAsync(context, Path.Combine(folder, $"pritchel-before-{pending[^1]}.db"), cancel);
+            await Backups.CopyAsync(folder, Path.Combine(folder, $"pritchel-before-{pending[^1]}.db"), cancel);
 
             // Whoever else holds this row is not there any more: we are alone.
             await FreeMigrationLockAsync(context, cancel);
@@ -200,8 +203,8 @@ public static class RecordFile
 
         if (await FormatUpgrade.FormatOfAsync(context, cancel) < EventFormat.Version)
         {
-            await BackUpAsync(
-                context,
+            await Backups.CopyAsync(
+                folder,
                 Path.Combine(folder, $"pritchel-before-events-{EventFormat.Version}.db"),
                 cancel
             );
@@ -222,26 +225,6 @@ public static class RecordFile
         {
             await context.Database.ExecuteSqlRawAsync("DELETE FROM __EFMigrationsLock", cancel);
         }
-    }
-
-    private static async Task BackUpAsync(PritchelContext context, string copy, CancellationToken cancel)
-    {
-        var unfinished = copy + ".new";
-        File.Delete(unfinished);
-        var connection = (SqliteConnection)context.Database.GetDbConnection();
-        await context.Database.OpenConnectionAsync(cancel);
-        await using (
-            var target = new SqliteConnection(
-                new SqliteConnectionStringBuilder { DataSource = unfinished, Pooling = false }.ToString()
-            )
-        )
-        {
-            await target.OpenAsync(cancel);
-            connection.BackupDatabase(target);
-        }
-
-        await context.Database.CloseConnectionAsync();
-        File.Move(unfinished, copy, overwrite: true);
     }
 
     private static async Task<FileStream> LockAsync(string folder, CancellationToken cancel)

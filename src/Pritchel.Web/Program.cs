@@ -55,6 +55,7 @@ builder.Services.AddScoped<MeterStore>();
 builder.Services.AddScoped<JobDesk>();
 builder.Services.AddScoped<PartTestStore>();
 builder.Services.AddScoped<PartTestDesk>();
+builder.Services.AddScoped<DraftProving>();
 builder.Services.AddScoped<RewireStore>();
 builder.Services.AddScoped<RewireDesk>();
 builder.Services.AddSingleton<ProofShelf>();

@@ -222,20 +222,12 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
         }
         else
         {
-            var (key, at) = onto.StartsWith("donor:", StringComparison.Ordinal)
-                ? (SideKey.Donor, TerminalAddress.Of(onto["donor:".Length..]))
-                : (SideKey.Host, TerminalAddress.Of(onto.Replace("host:", "", StringComparison.Ordinal)));
-            if (
-                chosen.Count == 0
-                || open.Plan.Side(key) is not { } side
-                || !side.Has(at.Part)
-                || side.Machine.Index.PartAt(at)?.Terminals.Contains(at.Terminal) != true
-            )
+            if (Landing.Parse(onto) is not { } landing || landing.PartIn(open.Plan) is null || chosen.Count == 0)
             {
                 return "Land on: choose a terminal of a part that stays, and tick at least one flag.";
             }
 
-            join = new Join(chosen, at, key);
+            join = new Join(chosen, landing);
         }
 
         return await AppendAsync(

@@ -45,7 +45,12 @@ public sealed record ChargeBudget(IReadOnlyList<ChargeLine> Lines, Minutes? Paid
 
         var (least, most) = (running[0], running.MaxBy(s => s.Does.DrainAmps));
         ChargeLine Line(ControlSetting setting, bool heaviest) =>
-            new(setting, heaviest, Into(circuit, setting, DutySpeed.Idle), Into(circuit, setting, DutySpeed.Work));
+            new(
+                setting,
+                heaviest,
+                new Amps(Trial.AmpsIn(circuit, setting, DutySpeed.Idle)),
+                new Amps(Trial.AmpsIn(circuit, setting, DutySpeed.Work))
+            );
         var lines = new List<ChargeLine> { Line(least.Setting, heaviest: false) };
         if (most.Does.DrainAmps > least.Does.DrainAmps)
         {
@@ -58,14 +63,5 @@ public sealed record ChargeBudget(IReadOnlyList<ChargeLine> Lines, Minutes? Paid
             lines,
             start > 0 && gets > 0 ? new Minutes(start * StartSeconds / 60 / (gets * Efficiency)) : null
         );
-    }
-
-    private static Amps Into(Circuit circuit, ControlSetting setting, DutySpeed speed)
-    {
-        var state = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
-        state.Begin(circuit.NominalParameters());
-        state.Move(setting);
-        state.SetSpeeds(speed);
-        return new Amps(Outcome.Of(state, state.Move(setting)).Charges.Values.Sum());
     }
 }

@@ -42,10 +42,10 @@ public sealed partial class DesignProof
             );
         }
 
-        foreach (var row in rows.Where(r => r.After.Opened.Except(r.Before?.Opened ?? []).Any()))
+        foreach (var row in rows.Where(r => r.NowOpen.Any()))
         {
             yield return Hazard(
-                $"{Names(machine, row.After.Opened)} opens: {When(row)}. A feed meets ground or too much load there."
+                $"{Names(machine, row.NowOpen)} opens: {When(row)}. A feed meets ground or too much load there."
             );
         }
 
@@ -77,6 +77,13 @@ public sealed partial class DesignProof
         if (!seen.Any(s => s.After.Runs))
         {
             yield return Lost("Runs in no setting at all: no spark, or no fuel.");
+        }
+
+        if (after.Engines.Count > 0 && seen.All(s => s.After.Runs))
+        {
+            yield return Hazard(
+                "Is stopped in no setting at all: give it a switch that grounds its kill lead or cuts its fuel."
+            );
         }
 
         var working = seen.SelectMany(s => s.After.Working).ToHashSet();
@@ -175,16 +182,8 @@ public sealed partial class DesignProof
             yield break;
         }
 
-        double Amps(Circuit circuit, ControlSetting setting)
-        {
-            var state = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
-            state.Begin(circuit.NominalParameters());
-            state.Move(setting);
-            state.SetSpeeds(DutySpeed.Work);
-            return Outcome.Of(state, state.Move(setting)).Charges.Values.DefaultIfEmpty(0).Max();
-        }
-
-        var (was, now) = (Amps(before, Same(after, before, settings[first])), Amps(after, settings[first]));
+        var was = Trial.AmpsIn(before, Same(after, before, settings[first]), DutySpeed.Work);
+        var now = Trial.AmpsIn(after, settings[first], DutySpeed.Work);
         if (was > ChargesFromAmps && now <= ChargesFromAmps)
         {
             yield return new ProofFinding(
@@ -238,7 +237,7 @@ public sealed partial class DesignProof
         var sound = new Trial(circuit);
         var near = circuit.SettingsNearRest(MostMoved).ToList();
         var rest = near[0];
-        var running = near.FirstOrDefault(s => sound.RunsAfter(s, s) && !sound.Cranks(s));
+        var running = near.Find(sound.Runs);
         var stops = running is null ? [] : Moves(circuit, running).Where(m => !sound.RunsAfter(running, m.To)).ToList();
         var found = new (Fault Fault, string Words)?[circuit.Faults.Count];
         Parallel.For(

@@ -27,8 +27,11 @@ public sealed record ProofRow(IReadOnlyList<ControlSetting> Settings, Behaviour?
     /// <summary>Runs on where it was stopped before.</summary>
     public bool RunsWrongly => After.Runs && Before is { Runs: false };
 
+    /// <summary>Fuses and breakers that open and did not before.</summary>
+    public IEnumerable<PartId> NowOpen => After.Opened.Except(Before?.Opened ?? []);
+
     /// <summary>Whether something in the row is wrong.</summary>
-    public bool IsWrong => CranksWrongly || RunsWrongly || IsLost || After.Opened.Count > 0 || After.FedKills.Count > 0;
+    public bool IsWrong => CranksWrongly || RunsWrongly || IsLost || NowOpen.Any() || After.FedKills.Count > 0;
 }
 
 /// <summary>How grave a finding is.</summary>
@@ -130,11 +133,8 @@ public sealed partial class DesignProof
     }
 
     /// <summary>Every combination of a machine's controls, nearest to rest first; where there are too many, those near rest.</summary>
-    private static IEnumerable<ControlSetting> All(Circuit circuit)
-    {
-        var count = circuit.Machine.Controls.Aggregate(1L, (n, c) => Math.Min(int.MaxValue, n * c.Positions.Count));
-        return circuit.SettingsNearRest(count > MostSettings ? MostMoved : circuit.Machine.Controls.Count);
-    }
+    private static IEnumerable<ControlSetting> All(Circuit circuit) =>
+        circuit.SettingsNearRest(circuit.SettingCount > MostSettings ? MostMoved : circuit.Machine.Controls.Count);
 
     /// <summary>The same setting on the machine before, by the names of controls; what it alone had is at rest.</summary>
     private static ControlSetting Same(Circuit after, Circuit before, ControlSetting setting) =>

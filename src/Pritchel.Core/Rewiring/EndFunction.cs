@@ -54,11 +54,11 @@ public sealed record EndFunction(
     IReadOnlyList<LedTo> Lost
 )
 {
-    /// <summary>Settings, by number, in which its side alone feeds it.</summary>
-    internal IReadOnlySet<int> Fed { get; private init; } = new HashSet<int>();
-
     private const double LiveShare = 0.5;
     private const double AlternatesFromVolts = 1;
+
+    /// <summary>Settings, by number, in which its side alone feeds it.</summary>
+    internal IReadOnlySet<int> Fed { get; private init; } = new HashSet<int>();
 
     /// <summary>What every loose end of a plan is for.</summary>
     public static IReadOnlyList<EndFunction> Of(RewirePlan plan) => [.. plan.Sides.SelectMany(s => Of(plan, s))];
@@ -72,43 +72,39 @@ public sealed record EndFunction(
         }
 
         var whole = Circuit.Compile(side.Machine with { Duties = [] });
-        var metal = Metal(whole);
         var alone = new RewirePlan(side, null, []);
         var apart = Marriage.Apart(alone);
         var cut = Circuit.Compile(apart.Machine with { Duties = [] });
-        var cutMetal = Metal(cut);
-        var ground = Grounded(whole);
+        var ground = whole.Topology.Ground();
 
         // Ground leads that are cut meet again: without them all that they ground would hang on whatever feeds it.
         EndKey[] grounds = [.. ends.Where(e => e.Mount is not null || ground.Contains(whole.NodeOf(Point(side, e))))];
         var again = grounds.Length > 1 ? Marriage.Apart(alone.With(new Join(grounds))) : apart;
         var fedAlone = again == apart ? cut : Circuit.Compile(again.Machine with { Duties = [] });
-        var (as1, as2) = (Live(whole, side.Machine.Duties), Live(fedAlone, again.Machine.Duties));
+        var (asItWas, byItself) = (Live(whole, side.Machine.Duties), Live(fedAlone, again.Machine.Duties));
         var kills = whole.Topology.KillWiring;
         var waves = Waves(whole);
         foreach (var end in ends)
         {
             var node = whole.NodeOf(Point(side, end));
             var loose = cut.NodeOf(apart.Of(end)!.Value);
-            var stays = Terminals(side, cut, NodeLinks.Reached([loose], cutMetal))
-                .Where(t => side.Has(t.Part.Id))
-                .ToList();
-            var lost = Terminals(side, whole, NodeLinks.Reached([node], metal)).Where(t => !stays.Contains(t)).ToList();
-            var (live, cranking) = as1.At(node);
+            var stays = Terminals(side, cut, cut.Topology.MetalOf([loose])).Where(t => side.Has(t.Part.Id)).ToList();
+            var lost = Terminals(side, whole, whole.Topology.MetalOf([node])).Where(t => !stays.Contains(t)).ToList();
+            var (live, cranking) = asItWas.At(node);
             var kind =
                 end.Mount is not null || ground.Contains(node) ? EndKind.Ground
                 : kills.Contains(node) ? EndKind.GroundToKill
                 : waves?.Alternating(node, whole.Reference) > AlternatesFromVolts && live.Count == 0
                     ? EndKind.Alternating
-                : live.Count == as1.Settings ? EndKind.BatteryFeed
+                : live.Count == asItWas.Settings ? EndKind.BatteryFeed
                 : live.Count > 0 && live.IsSubsetOf(cranking) ? EndKind.StartFeed
                 : live.Count > 0 ? EndKind.SwitchedFeed
                 : EndKind.Signal;
-            var fed = as2.At(fedAlone.NodeOf(again.Of(end)!.Value)).Live;
+            var fed = byItself.At(fedAlone.NodeOf(again.Of(end)!.Value)).Live;
             var gives = kind switch
             {
                 EndKind.Ground => end.Mount is null && stays.Exists(t => IsGround(t.Part, t.Terminal)),
-                EndKind.GroundToKill => !Kills(cut, cutMetal, loose),
+                EndKind.GroundToKill => !cut.Topology.KillWiring.Contains(loose),
                 EndKind.Alternating => stays.Exists(t =>
                     whole.HasDevice(t.Part.Id) && whole.DeviceOf(t.Part.Id) is IChargeWinding
                 ),
@@ -134,56 +130,8 @@ public sealed record EndFunction(
     private static bool IsGround(Part part, TerminalId terminal) =>
         part.Kind == PartKinds.Body || (PartKinds.IsBattery(part.Kind) && terminal.Text == "-");
 
-    /// <summary>Whether an ignition that stays is stopped through a node, by the loom or by diodes that part its coils.</summary>
-    private static bool Kills(Circuit circuit, ILookup<int, int> metal, int node)
-    {
-        var links = NodeLinks.Both(
-            metal
-                .SelectMany(g => g.Select(to => (g.Key, to)))
-                .Concat(circuit.Topology.KillDiodes().SelectMany(d => d.Skip(1).Select(n => (d[0], n))))
-        );
-        var reached = NodeLinks.Reached([node], links);
-        return circuit.Kills.Any(k => reached.Contains(k.Kill));
-    }
-
-    /// <summary>What the loom, couplings and splices join, as links between nodes.</summary>
-    private static ILookup<int, int> Metal(Circuit circuit) =>
-        NodeLinks.Both(
-            circuit
-                .Machine.Wires.SelectMany(w =>
-                    new (PointId, PointId)[] { (w.From.At, w.Id.From), (w.Id.From, w.Id.To), (w.Id.To, w.To.At) }
-                )
-                .Concat(circuit.Machine.Parts.SelectMany(Cavity.Of).Select(c => ((PointId)c.A, (PointId)c.B)))
-                .Select(l => (circuit.NodeOf(l.Item1), circuit.NodeOf(l.Item2)))
-        );
-
-    /// <summary>Nodes that wires, bodies and mounts join to what volts are counted from.</summary>
-    private static HashSet<int> Grounded(Circuit circuit)
-    {
-        var links = Metal(circuit)
-            .SelectMany(g => g.Select(to => (g.Key, to)))
-            .Concat(
-                circuit
-                    .Machine.Parts.Where(p => p.Kind == PartKinds.Body)
-                    .SelectMany(p => p.Addresses.Select(a => (circuit.NodeOf(p.Addresses.First()), circuit.NodeOf(a))))
-            )
-            .Concat(circuit.Machine.Mounts.Select(m => (circuit.NodeOf(m.Terminal), circuit.NodeOf(m.On))));
-        return NodeLinks.Reached([circuit.Reference], NodeLinks.Both(links));
-    }
-
-    private static CircuitState? Waves(Circuit circuit)
-    {
-        if (circuit.WaveEngine < 0)
-        {
-            return null;
-        }
-
-        var state = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
-        state.Begin(circuit.NominalParameters());
-        state.SetSpeeds(DutySpeed.Idle);
-        state.Move(circuit.Setting(null));
-        return state;
-    }
+    private static CircuitState? Waves(Circuit circuit) =>
+        circuit.WaveEngine < 0 ? null : Trial.Turning(circuit, circuit.Setting(null), DutySpeed.Idle).State;
 
     private static LiveNodes Live(Circuit circuit, IEnumerable<Duty> duties)
     {

@@ -36,7 +36,7 @@ public static class JoinAdvice
         // A heavy cable goes onto the stud or the metal that came in its old one's place: it is not spliced to another.
         foreach (var cable in loose.Where(f => IsCable(plan, f.End) && f.End.Side == SideKey.Host))
         {
-            if (Landing(plan, cable) is { } landing && taken.Add(cable.End))
+            if (OntoLike(plan, cable) is { } landing && taken.Add(cable.End))
             {
                 suggested.Add(landing);
                 taken.UnionWith(loose.Where(f => IsCable(plan, f.End) && Serves(f, landing.Join)).Select(f => f.End));
@@ -74,7 +74,7 @@ public static class JoinAdvice
         // A cable to a part that went, where a like part came whole: onto its terminal. Metal that lost its body: onto the other's.
         foreach (var end in loose.Where(f => !taken.Contains(f.End)))
         {
-            if (Landing(plan, end) is { } landing && taken.Add(end.End))
+            if (OntoLike(plan, end) is { } landing && taken.Add(end.End))
             {
                 suggested.Add(landing);
             }
@@ -90,39 +90,25 @@ public static class JoinAdvice
         var flags = new List<JoinFlag>();
         foreach (var join in plan.Joins)
         {
+            void Wrong(string words) => flags.Add(new JoinFlag(join, null, true, words));
             var ends = join.Ends.Where(known.ContainsKey).Select(e => known[e]).ToList();
             var kinds = ends.Select(e => e.Kind).Distinct().ToList();
             if (kinds.Contains(EndKind.GroundToKill) && ends.Exists(e => IsFeed(e.Kind)))
             {
-                flags.Add(
-                    new JoinFlag(
-                        join,
-                        null,
-                        true,
-                        "A kill lead is joined to a feed: battery volts go into the ignition, or as far as a diode lets them, and switching the feed off stops nothing. Part them; a kill goes to what grounds it."
-                    )
+                Wrong(
+                    "A kill lead is joined to a feed: battery volts go into the ignition, or as far as a diode lets them, and switching the feed off stops nothing. Part them; a kill goes to what grounds it."
                 );
             }
             else if (kinds.Contains(EndKind.Ground) && ends.Exists(e => IsFeed(e.Kind)))
             {
-                flags.Add(
-                    new JoinFlag(
-                        join,
-                        null,
-                        true,
-                        "A feed is joined to ground: its fuse opens, or its wire burns, the moment it is live. Part them."
-                    )
+                Wrong(
+                    "A feed is joined to ground: its fuse opens, or its wire burns, the moment it is live. Part them."
                 );
             }
             else if (kinds.Contains(EndKind.Alternating) && kinds.Count > 1)
             {
-                flags.Add(
-                    new JoinFlag(
-                        join,
-                        null,
-                        true,
-                        "A charge winding is joined to what is not one: alternating volts go where direct ones belong. Part them."
-                    )
+                Wrong(
+                    "A charge winding is joined to what is not one: alternating volts go where direct ones belong. Part them."
                 );
             }
             else if (kinds.Count > 1 && !kinds.Contains(EndKind.Signal))
@@ -146,13 +132,8 @@ public static class JoinAdvice
             var feeds = ends.Where(e => IsFeed(e.Kind) && e.Gives).ToList();
             if (feeds.Skip(1).Any(f => f.End.Side != feeds[0].End.Side || !f.Fed.SetEquals(feeds[0].Fed)))
             {
-                flags.Add(
-                    new JoinFlag(
-                        join,
-                        null,
-                        true,
-                        "Both are fed: each switch feeds the other's circuit, and neither turns it off. Keep one feed and cap the other, or part them by a relay or a diode."
-                    )
+                Wrong(
+                    "Both are fed: each switch feeds the other's circuit, and neither turns it off. Keep one feed and cap the other, or part them by a relay or a diode."
                 );
             }
 
@@ -164,14 +145,7 @@ public static class JoinAdvice
                 && join.Onto is null
             )
             {
-                flags.Add(
-                    new JoinFlag(
-                        join,
-                        null,
-                        true,
-                        "Nothing gives what both ends wait for: join the lead that does as well."
-                    )
-                );
+                Wrong("Nothing gives what both ends wait for: join the lead that does as well.");
             }
 
             foreach (
@@ -179,13 +153,8 @@ public static class JoinAdvice
                     .Where(p => SenderMeetsSwitch(p.a, p.b))
             )
             {
-                flags.Add(
-                    new JoinFlag(
-                        join,
-                        null,
-                        true,
-                        $"{RewireWords.LeadsTo(a)} was a switch to ground on one side and is a sender on the other: a lamp or horn would be lit by a sender for ever. Fit the kind that the gauge or lamp was made for."
-                    )
+                Wrong(
+                    $"{RewireWords.LeadsTo(a)} was a switch to ground on one side and is a sender on the other: a lamp or horn would be lit by a sender for ever. Fit the kind that the gauge or lamp was made for."
                 );
             }
         }
@@ -321,12 +290,12 @@ public static class JoinAdvice
     /// <summary>Whether what an end leads to on its own side has something landed on it by a join.</summary>
     private static bool Serves(EndFunction end, Join join) =>
         join.Onto is { } onto
-        && join.OntoSide == end.End.Side
+        && onto.Side == end.End.Side
         && end.Stays.Any(t =>
-            t.Part.Id == onto.Part && (t.Part.Kind == PartKinds.Body || t.Part.At(t.Terminal) == onto)
+            t.Part.Id == onto.At.Part && (t.Part.Kind == PartKinds.Body || t.Part.At(t.Terminal) == onto.At)
         );
 
-    private static SuggestedJoin? Landing(RewirePlan plan, EndFunction end)
+    private static SuggestedJoin? OntoLike(RewirePlan plan, EndFunction end)
     {
         var other = plan.Side(end.End.Side == SideKey.Host ? SideKey.Donor : SideKey.Host);
         if (other is null)
@@ -346,7 +315,7 @@ public static class JoinAdvice
 
             var bolts = body.Terminals.Where(t => end.Lost.Any(l => l.Terminal == t)).Concat(body.Terminals);
             return new SuggestedJoin(
-                new Join([end.End], body.At(bolts.First()), other.Key),
+                new Join([end.End], new Landing(other.Key, body.At(bolts.First()))),
                 $"It was on metal that went; {body.Name} came in its place."
             );
         }
@@ -365,7 +334,7 @@ public static class JoinAdvice
             like.Count == 1
             && !other.Machine.Index.EndsAt(like[0]).Any(e => other.LooseEnds.All(l => l.Wire != e.Name.Other))
             ? new SuggestedJoin(
-                new Join([end.End], like[0], other.Key),
+                new Join([end.End], new Landing(other.Key, like[0])),
                 $"It led to {RewireWords.Terminal(end.Lost[0])}; {other.Machine.Index.PartAt(like[0])!.Name} brings the same terminal."
             )
             : null;

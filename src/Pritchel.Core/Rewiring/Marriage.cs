@@ -22,7 +22,7 @@ public sealed class Marriage
         foreach (var (join, index) in plan.Joins.Select((j, i) => (j, i)))
         {
             var at = join.Onto is { } onto
-                ? naming.At(join.OntoSide, onto)
+                ? naming.At(onto.Side, onto.At)
                 : Joint("J" + (index + 1), "joint " + (index + 1));
             foreach (var end in join.Ends)
             {
@@ -164,10 +164,11 @@ public sealed class Marriage
             return null;
         }
 
-        var coupling = PartOf(at)?.Kind == PartKinds.Coupling;
+        // A joint of the rewire's own is no part of either side, and is a splice.
+        var kind = PartOf(at)?.Kind;
         var joint =
-            coupling ? "cavity"
-            : at.Terminal.Text == "x" ? "splice"
+            kind == PartKinds.Coupling ? "cavity"
+            : kind is null or PartKinds.Splice ? "splice"
             : end.Joint is "cavity" or "splice" ? "ring"
             : end.Joint;
         return new WireEnd(at, joint);

@@ -1,4 +1,5 @@
 using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Rewiring;
 
@@ -6,9 +7,30 @@ namespace Pritchel.Core.Rewiring;
 /// What is joined: two ends or more in one joint, or one and more onto a terminal that stays. Bolted metal goes onto a body.
 /// </summary>
 /// <param name="Ends">The ends.</param>
-/// <param name="Onto">Terminal that they are landed on; null for a joint of their own.</param>
-/// <param name="OntoSide">Side of that terminal.</param>
-public sealed record Join(IReadOnlyList<EndKey> Ends, TerminalAddress? Onto = null, SideKey OntoSide = SideKey.Host);
+/// <param name="Onto">What they are landed on; null for a joint of their own.</param>
+public sealed record Join(IReadOnlyList<EndKey> Ends, Landing? Onto = null);
+
+/// <summary>A terminal of a part that stays, for ends to land on.</summary>
+/// <param name="Side">Its side.</param>
+/// <param name="At">The terminal.</param>
+public sealed record Landing(SideKey Side, TerminalAddress At)
+{
+    /// <summary>As written in forms: "host:frame.loom bolt".</summary>
+    public string Text => SideKeys.Mark(Side) + At.Text;
+
+    /// <summary>What a text stands for; null when it stands for none.</summary>
+    public static Landing? Parse(string? text) =>
+        SideKeys.Split(text) is var (side, rest) ? new Landing(side, TerminalAddress.Of(rest)) : null;
+
+    /// <summary>The part that it is on, where that stays and has such a terminal; null otherwise.</summary>
+    public Part? PartIn(RewirePlan plan) =>
+        plan.Side(Side) is { } side
+        && side.Has(At.Part)
+        && side.Machine.Index.PartAt(At) is { } part
+        && part.Terminals.Contains(At.Terminal)
+            ? part
+            : null;
+}
 
 /// <summary>A rewire as planned: what stays of each machine, and what is joined.</summary>
 /// <param name="Host">The machine that is rewired.</param>

@@ -113,30 +113,33 @@ public readonly record struct EndKey(SideKey Side, WireEndId? Wire, MountId? Mou
     private const string MountMark = "mount:";
 
     /// <summary>As written in records and forms: "host:12@to", "donor:mount:G3".</summary>
-    public string Text =>
-        (Side == SideKey.Host ? "host:" : "donor:") + (Wire is { } end ? end.Text : MountMark + Mount);
+    public string Text => SideKeys.Mark(Side) + (Wire is { } end ? end.Text : MountMark + Mount);
 
     /// <summary>The end that a text stands for; null when it stands for none.</summary>
-    public static EndKey? Parse(string? text)
-    {
-        var colon = text?.IndexOf(':', StringComparison.Ordinal) ?? -1;
-        SideKey? side =
-            colon < 0 ? null
-            : text![..colon] == "host" ? SideKey.Host
-            : text[..colon] == "donor" ? SideKey.Donor
-            : null;
-        if (side is null)
-        {
-            return null;
-        }
-
-        var rest = text![(colon + 1)..];
-        return rest.StartsWith(MountMark, StringComparison.Ordinal)
-                ? new EndKey(side.Value, null, new MountId(rest[MountMark.Length..]))
-            : WireEndId.Parse(rest) is { } end ? new EndKey(side.Value, end, null)
-            : null;
-    }
+    public static EndKey? Parse(string? text) =>
+        SideKeys.Split(text) is not var (side, rest) ? null
+        : rest.StartsWith(MountMark, StringComparison.Ordinal)
+            ? new EndKey(side, null, new MountId(rest[MountMark.Length..]))
+        : WireEndId.Parse(rest) is { } end ? new EndKey(side, end, null)
+        : null;
 
     /// <inheritdoc/>
     public override string ToString() => Text;
+}
+
+/// <summary>How the side of something is written before it.</summary>
+internal static class SideKeys
+{
+    private const string Host = "host:";
+    private const string Donor = "donor:";
+
+    /// <summary>What stands before what is of a side.</summary>
+    public static string Mark(SideKey side) => side == SideKey.Host ? Host : Donor;
+
+    /// <summary>A text's side and what follows; null where it names no side.</summary>
+    public static (SideKey Side, string What)? Split(string? text) =>
+        text is null ? null
+        : text.StartsWith(Host, StringComparison.Ordinal) ? (SideKey.Host, text[Host.Length..])
+        : text.StartsWith(Donor, StringComparison.Ordinal) ? (SideKey.Donor, text[Donor.Length..])
+        : null;
 }

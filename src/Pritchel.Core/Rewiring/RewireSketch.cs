@@ -44,12 +44,8 @@ public sealed record RewireSketch(
         foreach (var join in Joins)
         {
             var ends = join.Ends.Where(loose.Contains).Distinct().ToList();
-            var landed =
-                join.Onto is { } onto
-                && plan.Side(join.OntoSide) is { } side
-                && side.Has(onto.Part)
-                && side.Machine.Index.PartAt(onto)?.Terminals.Contains(onto.Terminal) == true;
-            if (ends.Count > (join.Onto is null ? 1 : 0) && (join.Onto is null || landed))
+            var lands = join.Onto?.PartIn(plan) is not null;
+            if (join.Onto is null ? ends.Count > 1 : lands && ends.Count > 0)
             {
                 plan = plan.With(join with { Ends = ends });
             }

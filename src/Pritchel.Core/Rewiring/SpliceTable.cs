@@ -113,8 +113,8 @@ public static class SpliceTable
     }
 
     private static string? Onto(RewirePlan plan, Join join) =>
-        join.Onto is { } at && plan.Side(join.OntoSide) is { } side
-            ? $"{side.Machine.Index.PartAt(at)?.Name} {at.Terminal} ({side.Machine.Name})"
+        join.Onto is { } onto
+            ? $"{onto.PartIn(plan)?.Name} {onto.At.Terminal} ({plan.Side(onto.Side)?.Machine.Name})"
             : null;
 
     private static string How(RewirePlan plan, Join join, List<FlaggedEnd> ends)

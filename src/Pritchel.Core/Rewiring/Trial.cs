@@ -76,6 +76,30 @@ internal sealed class Trial
         return Outcome.Of(state, state.Move(then)).Runs;
     }
 
+    /// <summary>Whether an engine runs in a setting, with no starter turning in it.</summary>
+    public bool Runs(ControlSetting setting) => RunsAfter(setting, setting) && !Cranks(setting);
+
+    /// <summary>A machine running in a setting at a speed, the waves of its charge windings followed.</summary>
+    public static (CircuitState State, Settlement Settled) Turning(
+        Circuit circuit,
+        ControlSetting setting,
+        DutySpeed speed
+    )
+    {
+        var state = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
+        state.Begin(circuit.NominalParameters());
+        state.Move(setting);
+        state.SetSpeeds(speed);
+        return (state, state.Move(setting));
+    }
+
+    /// <summary>Amps into the batteries of a machine that runs so; out of them when negative.</summary>
+    public static double AmpsIn(Circuit circuit, ControlSetting setting, DutySpeed speed)
+    {
+        var (state, settled) = Turning(circuit, setting, speed);
+        return Outcome.Of(state, settled).Charges.Values.Sum();
+    }
+
     /// <summary>All that a proof asks of a setting.</summary>
     public Behaviour In(ControlSetting setting)
     {
@@ -99,7 +123,7 @@ internal sealed class Trial
 
     private bool AnyTurns => Array.Exists(starters, s => s.Effect(state).Level > 0);
 
-    internal static IEnumerable<PartId> Working(Outcome shown) =>
+    private static IEnumerable<PartId> Working(Outcome shown) =>
         shown
             .Glows.Where(g => g.Value >= Handbook.Filament.BrightFrom)
             .Select(g => g.Key)

@@ -62,14 +62,9 @@ public static class WireLoads
         }
 
         var trial = new Trial(circuit);
-        if (settings.Find(s => trial.RunsAfter(s, s) && !trial.Cranks(s)) is { } runs)
+        if (settings.Find(trial.Runs) is { } runs)
         {
-            var turning = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
-            turning.Begin(circuit.NominalParameters());
-            turning.Move(runs);
-            turning.SetSpeeds(DutySpeed.Work);
-            turning.Move(runs);
-            Note(turning, runs, running: true);
+            Note(Trial.Turning(circuit, runs, DutySpeed.Work).State, runs, running: true);
         }
 
         var windings = circuit.Topology.MetalOf(

@@ -53,6 +53,25 @@ public sealed class Topology
     /// <summary>Nodes that the loom itself joins to some, through no part but couplings and splices.</summary>
     public HashSet<int> MetalOf(IEnumerable<int> from) => NodeLinks.Reached(from, links.Value);
 
+    /// <summary>Nodes that the loom, bodies and mounts join to what volts are counted from.</summary>
+    public HashSet<int> Ground()
+    {
+        var bolted = NodeLinks.Both(
+            circuit
+                .Machine.Parts.Where(p => p.Kind == PartKinds.Body)
+                .SelectMany(p => p.Addresses.Select(a => (circuit.NodeOf(p.Addresses.First()), circuit.NodeOf(a))))
+                .Concat(circuit.Machine.Mounts.Select(m => (circuit.NodeOf(m.Terminal), circuit.NodeOf(m.On))))
+        );
+        var ground = MetalOf([circuit.Reference]);
+        for (var before = -1; before != ground.Count; )
+        {
+            before = ground.Count;
+            ground = MetalOf(NodeLinks.Reached(ground, bolted));
+        }
+
+        return ground;
+    }
+
     private ILookup<int, int> Links() =>
         NodeLinks.Both(
             circuit

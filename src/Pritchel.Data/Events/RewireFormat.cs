@@ -42,8 +42,8 @@ public static class RewireFormat
                         .. step.Sketch.Joins.Select(j => new StoredJoin
                         {
                             Ends = [.. j.Ends.Select(e => e.Text)],
-                            Onto = j.Onto?.Text,
-                            OntoSide = j.Onto is null ? null : Name(j.OntoSide),
+                            Onto = j.Onto?.At.Text,
+                            OntoSide = j.Onto is null ? null : Name(j.Onto.Side),
                         }),
                     ],
                 Made = step.Sketch is null ? null : [.. step.Sketch.Made.Select(e => e.Text)],
@@ -77,8 +77,12 @@ public static class RewireFormat
                 [
                     .. (stored.Joins ?? []).Select(j => new Join(
                         [.. (j.Ends ?? []).Select(End)],
-                        j.Onto is null ? null : TerminalAddress.Of(j.Onto),
-                        j.OntoSide == Name(SideKey.Donor) ? SideKey.Donor : SideKey.Host
+                        j.Onto is null
+                            ? null
+                            : new Landing(
+                                j.OntoSide == Name(SideKey.Donor) ? SideKey.Donor : SideKey.Host,
+                                TerminalAddress.Of(j.Onto)
+                            )
                     )),
                 ],
                 [.. (stored.Made ?? []).Select(End)]

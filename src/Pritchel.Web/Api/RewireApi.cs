@@ -252,7 +252,7 @@ internal static class RewireApi
             Suggested = open.Suggested.Select(s => new
             {
                 Ends = s.Join.Ends.Select(e => e.Text),
-                Onto = s.Join.Onto is { } at ? (s.Join.OntoSide == SideKey.Host ? "host:" : "donor:") + at.Text : null,
+                Onto = s.Join.Onto?.Text,
                 s.Because,
             }),
             LookAt = open.Flags.Select(f => new

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Desk;
@@ -7,17 +6,16 @@ namespace Pritchel.Web.Desk;
 /// <summary>A part test as a list for other programs.</summary>
 public static class PartTestLists
 {
-    /// <summary>Readings as CSV (RFC 4180): id, words, unit, typed, figure, agrees with a sound part.</summary>
-    public static string Csv(OpenPartTest open)
-    {
-        var text = new StringBuilder("reading,words,unit,typed,figure,agrees,meter\r\n");
-        foreach (var (index, reading) in open.Table.Readings.Index())
-        {
-            var read = open.State.Read.FirstOrDefault(r => r.Reading == reading.Id);
-            text.AppendJoin(
-                    ',',
-                    new[]
-                    {
+    /// <summary>Readings as CSV: id, words, unit, typed, figure, agrees with a sound part.</summary>
+    public static string Csv(OpenPartTest open) =>
+        CsvText.Of(
+            "reading,words,unit,typed,figure,agrees,meter",
+            open.Table.Readings.Select<Core.PartTests.SheetReading, IEnumerable<string>>(
+                (reading, index) =>
+                {
+                    var read = open.State.Read.FirstOrDefault(r => r.Reading == reading.Id);
+                    return
+                    [
                         reading.Id,
                         reading.Words,
                         reading.Observable.Unit,
@@ -29,20 +27,8 @@ public static class PartTestLists
                         : open.Beliefs.Agrees(index, OpenPartTest.Weighed(open.Table, read)) ? "yes"
                         : "no",
                         read?.Meter ?? "",
-                    }.Select(Cell)
-                )
-                .Append("\r\n");
-        }
-
-        return text.ToString();
-    }
-
-    // A cell that a spreadsheet would take for a formula is told as text.
-    private static string Cell(string text)
-    {
-        var safe = text.Length > 0 && text[0] is '=' or '+' or '@' or '\t' ? "'" + text : text;
-        return safe.IndexOfAny([',', '"', '\r', '\n']) < 0
-            ? safe
-            : $"\"{safe.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
-    }
+                    ];
+                }
+            )
+        );
 }

@@ -1,7 +1,7 @@
-using System.Globalization;
 using System.Text;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Rewiring;
+using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Rewires;
@@ -34,47 +34,8 @@ public sealed class BuildModel(RewireDesk desk) : RewirePageModel(desk)
         ActAsync(() => Desk.MadeAsync(Open, After, Number, Made, HttpContext.RequestAborted));
 
     /// <summary>The splice table as CSV.</summary>
-    public async Task<IActionResult> OnGetCsvAsync()
-    {
-        if (!await LoadAsync())
-        {
-            return NotFound();
-        }
-
-        var text = new StringBuilder("join,flag,side,where,colours,gauge,function,leads to,lands on,how\n");
-        foreach (var line in Lines)
-        {
-            foreach (var end in line.Ends)
-            {
-                text.AppendJoin(
-                        ',',
-                        new[]
-                        {
-                            line.Number.ToString(CultureInfo.InvariantCulture),
-                            end.Flag.ToString(CultureInfo.InvariantCulture),
-                            Open.Plan.Side(end.End.Side)!.Machine.Name,
-                            end.Where,
-                            string.Join('-', end.Colours),
-                            end.Gauge,
-                            RewireWords.Of(end.Function.Kind),
-                            RewireWords.LeadsTo(end.Function),
-                            line.Onto ?? "",
-                            line.How,
-                        }.Select(Cell)
-                    )
-                    .Append('\n');
-            }
-        }
-
-        return File(Encoding.UTF8.GetBytes(text.ToString()), "text/csv", $"{Open.Entry.Tag}.csv");
-    }
-
-    /// <summary>A cell that no spreadsheet takes for a formula.</summary>
-    private static string Cell(string text)
-    {
-        var safe = text.Length > 0 && "=+-@\t\r".Contains(text[0]) ? "'" + text : text;
-        return safe.IndexOfAny([',', '"', '\n']) < 0
-            ? safe
-            : $"\"{safe.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
-    }
+    public async Task<IActionResult> OnGetCsvAsync() =>
+        await LoadAsync()
+            ? File(Encoding.UTF8.GetBytes(RewireLists.Csv(Open)), "text/csv", $"{Open.Entry.Tag}.csv")
+            : NotFound();
 }

@@ -37,10 +37,7 @@ public sealed class MarryModel(RewireDesk desk) : RewirePageModel(desk)
             .OrderByDescending(x => x.Part.Kind == PartKinds.Body)
             .SelectMany(x =>
                 x.Part.Terminals.Select(t =>
-                    (
-                        $"{(x.Side.Key == SideKey.Host ? "host" : "donor")}:{x.Part.At(t).Text}",
-                        $"{x.Part.Name} {t} · {x.Side.Machine.Name}"
-                    )
+                    (new Landing(x.Side.Key, x.Part.At(t)).Text, $"{x.Part.Name} {t} · {x.Side.Machine.Name}")
                 )
             );
 

@@ -2,16 +2,15 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Machines.Making;
 using Pritchel.Core.Rewiring;
-using Pritchel.Core.Simulation;
 using Pritchel.Data;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines.Making;
 
 /// <summary>A machine being drawn or changed: one thing at a time in the form, the whole on the drawing.</summary>
-public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageModel
+public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftProving proving) : PageModel
 {
     /// <summary>What the form is about: machine, wire, part, place, control, engine, mount, duty, coupling, interlock.</summary>
     [BindProperty(SupportsGet = true)]
@@ -192,7 +191,7 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
             return await MovedOnAsync(draft);
         }
 
-        if (!looked && await ProveAsync() is { IsSound: false } proof)
+        if (!looked && await proving.ProveAsync(Machine, HttpContext.RequestAborted) is { IsSound: false } proof)
         {
             Found = [.. proof.Findings.Where(f => f.Kind != FindingKind.Inherent)];
             Form = FormFor();
@@ -202,19 +201,6 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines) : PageM
         return await drafts.SaveAsync(draft, HttpContext.RequestAborted) is { } entry
             ? Redirect($"/machines/{entry.Id}")
             : Redirect("/machines");
-    }
-
-    /// <summary>Proves it, against its newest saved version where there is one.</summary>
-    private async Task<DesignProof> ProveAsync()
-    {
-        var cancel = HttpContext.RequestAborted;
-        var saved = await machines.FindAsync(Machine.Id.Text, cancel);
-        var before = saved is null ? null : await machines.JsonAsync(saved.Id, saved.Version, cancel);
-        return DesignProof.Of(
-            Circuit.Compile(Machine),
-            before is not null && MachineFile.Read(before).Machine is { } was ? Circuit.Compile(was) : null,
-            cancel
-        );
     }
 
     /// <summary>Throws the draft away.</summary>

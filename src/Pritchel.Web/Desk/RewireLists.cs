@@ -1,0 +1,31 @@
+using System.Globalization;
+using Pritchel.Core.Rewiring;
+using Pritchel.Workshop;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>A rewire as lists for other programs.</summary>
+public static class RewireLists
+{
+    /// <summary>The splice table as CSV, a row for each end.</summary>
+    public static string Csv(OpenRewire open) =>
+        CsvText.Of(
+            "join,flag,side,where,colours,gauge,function,leads to,lands on,how",
+            open.Lines.SelectMany(line =>
+                line.Ends.Select<FlaggedEnd, IEnumerable<string>>(end =>
+                    [
+                        line.Number.ToString(CultureInfo.InvariantCulture),
+                        end.Flag.ToString(CultureInfo.InvariantCulture),
+                        open.Plan.Side(end.End.Side)!.Machine.Name,
+                        end.Where,
+                        string.Join('-', end.Colours),
+                        end.Gauge,
+                        RewireWords.Of(end.Function.Kind),
+                        RewireWords.LeadsTo(end.Function),
+                        line.Onto ?? "",
+                        line.How,
+                    ]
+                )
+            )
+        );
+}

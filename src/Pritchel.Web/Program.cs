@@ -58,7 +58,7 @@ builder.Services.AddScoped<PartTestDesk>();
 builder.Services.AddScoped<DraftProving>();
 builder.Services.AddScoped<RewireStore>();
 builder.Services.AddScoped<RewireDesk>();
-builder.Services.AddSingleton<ProofShelf>();
+builder.Services.AddSingleton<RewireShelf>();
 builder.Services.AddSingleton<SheetShelf>();
 builder.Services.AddScoped<Pritchel.Web.Drawings.DrawingFile>();
 builder.Services.AddSingleton<MachineShelf>();

@@ -39,8 +39,8 @@ public sealed record OpenRewire(
     public IReadOnlyList<JoinFlag> Flags => JoinAdvice.Flags(Plan, Functions);
 }
 
-/// <summary>Proofs that are in hand: a second or two to work out, so that only the last few are kept.</summary>
-public sealed class ProofShelf
+/// <summary>What was worked out of rewires and is in hand: a second or two each, so that only the last few are kept.</summary>
+public sealed class RewireShelf
 {
     private const int Most = 12;
 
@@ -49,16 +49,36 @@ public sealed class ProofShelf
         .WithAtomicGetOrAdd()
         .Build();
 
+    private readonly ICache<string, IReadOnlyList<EndFunction>> functions = new ConcurrentLruBuilder<
+        string,
+        IReadOnlyList<EndFunction>
+    >()
+        .WithCapacity(Most)
+        .WithAtomicGetOrAdd()
+        .Build();
+
     /// <summary>The proof of a machine against what it was.</summary>
-    public DesignProof Find(Machine after, MachineVersion before) =>
+    public DesignProof Proof(Machine after, MachineVersion before) =>
         proofs.GetOrAdd(
             before.Content + MachineFile.Write(after),
             _ => DesignProof.Of(Circuit.Compile(after), before.Circuit)
         );
+
+    /// <summary>What the loose ends of a plan are for: the same whatever is joined.</summary>
+    public IReadOnlyList<EndFunction> Functions(RewirePlan plan, MachineVersion host, MachineVersion? donor) =>
+        functions.GetOrAdd(
+            string.Join(
+                '\n',
+                plan.Sides.Select(s =>
+                    $"{(s.Key == SideKey.Host ? host : donor!).Content} {string.Join(',', s.Keeps)} {string.Join(',', s.Cuts)}"
+                )
+            ),
+            _ => EndFunction.Of(plan)
+        );
 }
 
 /// <summary>Brings rewires and machines together for the pages and the API.</summary>
-public sealed class RewireDesk(RewireStore rewires, MachineStore machines, MachineShelf shelf, ProofShelf proofs)
+public sealed class RewireDesk(RewireStore rewires, MachineStore machines, MachineShelf shelf, RewireShelf worked)
 {
     /// <summary>A rewire laid out; null when there is none.</summary>
     public async Task<OpenRewire?> OpenAsync(int number, CancellationToken cancel = default)
@@ -71,7 +91,14 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
         var host = await shelf.FindAsync(entry.Host.Id, entry.Host.Version);
         var donor = entry.Donor is var (id, version) ? await shelf.FindAsync(id, version) : null;
         var plan = state.Sketch.On(host.Machine, donor?.Machine);
-        return new OpenRewire(entry, state, host, donor, plan, FlaggedEnd.Of(plan, EndFunction.Of(plan)));
+        return new OpenRewire(
+            entry,
+            state,
+            host,
+            donor,
+            plan,
+            FlaggedEnd.Of(plan, worked.Functions(plan, host, donor))
+        );
     }
 
     /// <summary>Begins a rewire.</summary>
@@ -318,7 +345,7 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
     {
         var made = Marriage.Of(open.Plan);
         var lacks = MachineValidator.Check(made.Machine);
-        return (made, lacks.All(l => l.Unfinished) ? proofs.Find(made.Machine, open.Host) : null, lacks);
+        return (made, lacks.All(l => l.Unfinished) ? worked.Proof(made.Machine, open.Host) : null, lacks);
     }
 
     /// <summary>Saves the machine that it makes as a machine of its own.</summary>

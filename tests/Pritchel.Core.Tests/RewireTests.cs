@@ -172,6 +172,7 @@ public class RewireTests
                     ("quay-scooter-3", "P3"),
                     ("tide-outboard-3", "P1"),
                     ("harbour-launch-1", "P1"),
+                    ("sound-cruiser-2", "p-P1"),
                 }
             )
             {
@@ -201,6 +202,7 @@ public class RewireTests
                 .Joins.Select(j => string.Join('+', j.Ends.Select(e => e.Text).Order(StringComparer.Ordinal)))
                 .Order(StringComparer.Ordinal);
         Assert.Equal(Joins(plan), Joins(Suggested(plan with { Joins = [] })));
+        Assert.DoesNotContain(JoinAdvice.Flags(plan, EndFunction.Of(plan)), f => f.Grave);
     }
 
     /// <summary>The classic mistake: the drawing of a plug mirrored.</summary>

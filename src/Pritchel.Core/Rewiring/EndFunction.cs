@@ -10,13 +10,13 @@ public enum EndKind
     /// <summary>Joined to battery negative or to metal in every setting.</summary>
     Ground,
 
-    /// <summary>Live in every setting.</summary>
+    /// <summary>Feeds a bulb in every setting.</summary>
     BatteryFeed,
 
-    /// <summary>Live in some settings.</summary>
+    /// <summary>Feeds a bulb in some settings.</summary>
     SwitchedFeed,
 
-    /// <summary>Live only while a starter turns.</summary>
+    /// <summary>Feeds a bulb only while a starter turns.</summary>
     StartFeed,
 
     /// <summary>Stops an ignition when it is grounded.</summary>
@@ -43,7 +43,10 @@ public sealed record LedTo(Part Part, TerminalId Terminal)
 /// </summary>
 /// <param name="End">The end.</param>
 /// <param name="Kind">Its electrical kind.</param>
-/// <param name="Gives">Whether its side gives it (feeds it, switches it to ground) rather than waits for it.</param>
+/// <param name="Gives">
+/// Whether its own side gives it (feeds it, switches it to ground) rather than waits for it: taken off by itself, all else as it
+/// was.
+/// </param>
 /// <param name="Stays">Terminals of parts that stay, that it leads to.</param>
 /// <param name="Lost">Terminals of parts that do not stay, that it led to.</param>
 public sealed record EndFunction(
@@ -54,10 +57,9 @@ public sealed record EndFunction(
     IReadOnlyList<LedTo> Lost
 )
 {
-    private const double LiveShare = 0.5;
     private const double AlternatesFromVolts = 1;
 
-    /// <summary>Settings, by number, in which its side alone feeds it.</summary>
+    /// <summary>Settings, by number, in which it is live when taken off by itself.</summary>
     internal IReadOnlySet<int> Fed { get; private init; } = new HashSet<int>();
 
     /// <summary>What every loose end of a plan is for.</summary>
@@ -72,16 +74,10 @@ public sealed record EndFunction(
         }
 
         var whole = Circuit.Compile(side.Machine with { Duties = [] });
-        var alone = new RewirePlan(side, null, []);
-        var apart = Marriage.Apart(alone);
+        var apart = Marriage.Apart(new RewirePlan(side, null, []));
         var cut = Circuit.Compile(apart.Machine with { Duties = [] });
         var ground = whole.Topology.Ground();
-
-        // Ground leads that are cut meet again: without them all that they ground would hang on whatever feeds it.
-        EndKey[] grounds = [.. ends.Where(e => e.Mount is not null || ground.Contains(whole.NodeOf(Point(side, e))))];
-        var again = grounds.Length > 1 ? Marriage.Apart(alone.With(new Join(grounds))) : apart;
-        var fedAlone = again == apart ? cut : Circuit.Compile(again.Machine with { Duties = [] });
-        var (asItWas, byItself) = (Live(whole, side.Machine.Duties), Live(fedAlone, again.Machine.Duties));
+        var bulb = new FeedTest(whole, side.Machine.Duties);
         var kills = whole.Topology.KillWiring;
         var waves = Waves(whole);
         foreach (var end in ends)
@@ -90,17 +86,17 @@ public sealed record EndFunction(
             var loose = cut.NodeOf(apart.Of(end)!.Value);
             var stays = Terminals(side, cut, cut.Topology.MetalOf([loose])).Where(t => side.Has(t.Part.Id)).ToList();
             var lost = Terminals(side, whole, whole.Topology.MetalOf([node])).Where(t => !stays.Contains(t)).ToList();
-            var (live, cranking) = asItWas.At(node);
+            var live = bulb.LitIn(node);
             var kind =
                 end.Mount is not null || ground.Contains(node) ? EndKind.Ground
                 : kills.Contains(node) ? EndKind.GroundToKill
                 : waves?.Alternating(node, whole.Reference) > AlternatesFromVolts && live.Count == 0
                     ? EndKind.Alternating
-                : live.Count == asItWas.Settings ? EndKind.BatteryFeed
-                : live.Count > 0 && live.IsSubsetOf(cranking) ? EndKind.StartFeed
+                : live.Count == bulb.Settings.Count ? EndKind.BatteryFeed
+                : live.Count > 0 && live.IsSubsetOf(bulb.Cranking) ? EndKind.StartFeed
                 : live.Count > 0 ? EndKind.SwitchedFeed
                 : EndKind.Signal;
-            var fed = byItself.At(fedAlone.NodeOf(again.Of(end)!.Value)).Live;
+            var fed = end.Wire is { } off ? bulb.LitIn(node, off) : [];
             var gives = kind switch
             {
                 EndKind.Ground => end.Mount is null && stays.Exists(t => IsGround(t.Part, t.Terminal)),
@@ -132,54 +128,4 @@ public sealed record EndFunction(
 
     private static CircuitState? Waves(Circuit circuit) =>
         circuit.WaveEngine < 0 ? null : Trial.Turning(circuit, circuit.Setting(null), DutySpeed.Idle).State;
-
-    private static LiveNodes Live(Circuit circuit, IEnumerable<Duty> duties)
-    {
-        const int MostMoved = 2;
-        var state = new CircuitState(circuit) { FollowsWaves = false };
-        state.Begin(circuit.NominalParameters());
-        var rest = circuit.Setting(null);
-        var battery = circuit.PartsThat(PartTraits.StoresCharge).FirstOrDefault();
-        var settings = circuit
-            .SettingsNearRest(MostMoved)
-            .Concat(
-                duties
-                    .Where(d => d.Setting.Keys.All(c => circuit.Machine.Index.Control(c) is not null))
-                    .Select(d => circuit.Setting(d.Setting))
-            )
-            .Distinct()
-            .ToList();
-        var live = new HashSet<int>[circuit.Network.NodeCount];
-        var cranking = new HashSet<int>();
-        for (var n = 0; n < live.Length; n++)
-        {
-            live[n] = [];
-        }
-
-        for (var s = 0; s < settings.Count && battery is not null; s++)
-        {
-            state.Move(rest);
-            state.Move(settings[s]);
-            var volts = state.Drop(circuit.NodeOf(battery.At("+")), circuit.NodeOf(battery.At("-")));
-            for (var n = 0; n < live.Length; n++)
-            {
-                if (state.Drop(n, circuit.Reference) > LiveShare * volts)
-                {
-                    live[n].Add(s);
-                }
-            }
-
-            if (circuit.Cranking.Any(d => d.Effect(state).Level > 0))
-            {
-                cranking.Add(s);
-            }
-        }
-
-        return new LiveNodes(settings.Count, live, cranking);
-    }
-
-    private sealed record LiveNodes(int Settings, HashSet<int>[] Nodes, HashSet<int> Cranking)
-    {
-        public (HashSet<int> Live, HashSet<int> Cranking) At(int node) => (Nodes[node], Cranking);
-    }
 }

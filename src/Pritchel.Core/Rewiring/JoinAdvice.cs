@@ -88,7 +88,7 @@ public static class JoinAdvice
     {
         var known = functions.ToDictionary(f => f.End);
         var flags = new List<JoinFlag>();
-        foreach (var join in plan.Joins)
+        foreach (var join in plan.Joins.Where(j => !IsAsItWas(plan, j)))
         {
             void Wrong(string words) => flags.Add(new JoinFlag(join, null, true, words));
             var ends = join.Ends.Where(known.ContainsKey).Select(e => known[e]).ToList();
@@ -243,7 +243,7 @@ public static class JoinAdvice
         var found = donor.Lost.Select(t => t.Like).Intersect(host.Stays.Select(t => t.Like)).Count();
         var direction = host.Kind is EndKind.Ground or EndKind.Signal || host.Gives != donor.Gives;
         return !direction ? 0
-            : host.Kind == EndKind.Signal && brought + found == 0 ? 0
+            : host.Kind == EndKind.Signal && (brought == 0 || found == 0) ? 0
             : 1 + (2 * (brought + found));
     }
 
@@ -267,22 +267,46 @@ public static class JoinAdvice
     /// </summary>
     private static IEnumerable<SuggestedJoin> Through(RewirePlan plan, IReadOnlyList<EndFunction> loose) =>
         from end in loose
-        where end.End.Wire is not null
-        let machine = plan.Side(end.End.Side)!.Machine
-        let at = machine.Index.TerminalOf(end.End.Wire!.Value)!.Value
-        let part = machine.Index.PartAt(at)!
-        where part.Kind is PartKinds.Coupling or PartKinds.Splice
-        let met = part.Kind == PartKinds.Coupling ? Cavity.NameOf(at.Terminal) : at.Terminal.Text
-        group (end, at) by (end.End.Side, part, met) into ends
+        let was = MetIn(plan, end.End)
+        where was is not null
+        group (end, was.At) by (end.End.Side, was.Part, was.Met) into ends
         where
             ends.Count() > 1
-            && (ends.Key.part.Kind == PartKinds.Splice || ends.Select(e => e.at).Distinct().Count() > 1)
+            && (ends.Key.Part.Kind == PartKinds.Splice || ends.Select(e => e.At).Distinct().Count() > 1)
         select new SuggestedJoin(
             new Join([.. ends.Select(e => e.end.End)]),
-            ends.Key.part.Kind == PartKinds.Coupling
-                ? $"They met in {ends.Key.part.Name}, cavity {ends.Key.met}."
-                : $"They met at: {ends.Key.part.Name}."
+            ends.Key.Part.Kind == PartKinds.Coupling
+                ? $"They met in {ends.Key.Part.Name}, cavity {ends.Key.Met}."
+                : $"They met at: {ends.Key.Part.Name}."
         );
+
+    private sealed record Meeting(TerminalAddress At, Part Part, string Met);
+
+    /// <summary>The cavity or the splice that an end was cut from; null for an end of anything else.</summary>
+    private static Meeting? MetIn(RewirePlan plan, EndKey end)
+    {
+        if (end.Wire is not { } wire)
+        {
+            return null;
+        }
+
+        var machine = plan.Side(end.Side)!.Machine;
+        var at = machine.Index.TerminalOf(wire)!.Value;
+        var part = machine.Index.PartAt(at)!;
+        return part.Kind switch
+        {
+            PartKinds.Coupling => new Meeting(at, part, Cavity.NameOf(at.Terminal)),
+            PartKinds.Splice => new Meeting(at, part, at.Terminal.Text),
+            _ => null,
+        };
+    }
+
+    /// <summary>Whether a join only puts back what met in one cavity or splice: whatever fed whom then does so again.</summary>
+    private static bool IsAsItWas(RewirePlan plan, Join join) =>
+        join.Onto is null
+        && join.Ends.Select(e => (e.Side, Met: MetIn(plan, e))).ToList() is var ends
+        && ends.TrueForAll(e => e.Met is not null)
+        && ends.Select(e => (e.Side, e.Met!.Part, e.Met.Met)).Distinct().Count() == 1;
 
     private static bool IsCable(RewirePlan plan, EndKey end) =>
         end.Wire is { } wire && plan.Side(end.Side)!.Machine.Index.Wire(wire.Wire)?.Cable == true;

@@ -28,6 +28,7 @@ internal interface ISparkTested
 internal sealed class Opening
 {
     private readonly Dictionary<Disconnection, ParameterId[]> opened = [];
+    private readonly Dictionary<(PartId, string), ParameterId> cavities = [];
 
     public Opening(Circuit circuit)
     {
@@ -36,6 +37,10 @@ internal sealed class Opening
             if (device is IComesApart apart)
             {
                 opened[device.PartId!.Value] = [.. apart.Cavities.Select(c => c.Ohms)];
+                foreach (var (cavity, ohms) in apart.Cavities)
+                {
+                    cavities[(device.PartId!.Value, cavity)] = ohms;
+                }
             }
 
             if (device is Conductor conductor)
@@ -58,6 +63,15 @@ internal sealed class Opening
 
     /// <summary>Parameters that take a coupling apart, or a wire's end off, when infinite; none where it does not come off.</summary>
     public IReadOnlyList<ParameterId> Of(Disconnection what) => opened.GetValueOrDefault(what) ?? [];
+
+    /// <summary>
+    /// Parameters that part a wire's end from what it is joined to when infinite: its own joint, or the cavity that it is in.
+    /// </summary>
+    public IReadOnlyList<ParameterId> Of(WireEndId end, TerminalAddress at) =>
+        at.Terminal.Text.Length > 1
+        && cavities.TryGetValue((at.Part, Machines.Cavity.NameOf(at.Terminal)), out var cavity)
+            ? [cavity]
+            : Of(end);
 
     /// <summary>
     /// What a spark tester stands in for: the gaps of plugs, since its own is set to what a sound plug wants, and at the coil

@@ -90,6 +90,25 @@ public sealed class PartTestStore(PritchelContext context, TimeProvider clock)
             .Select(t => new PartTestEntry(t.Number, t.Sheet, t.Name, t.MachineId, t.PartId, t.Job, t.BegunUtc))
             .ToListAsync(cancel);
 
+    /// <summary>Earlier ones of the same part of the same machine by the same sheet, newest first.</summary>
+    /// <param name="of">The one that they are earlier than.</param>
+    /// <param name="most">At most so many.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<IReadOnlyList<PartTestEntry>> EarlierAsync(
+        PartTestEntry of,
+        int most,
+        CancellationToken cancel = default
+    ) =>
+        of is not { MachineId: { } machine, PartId: { } part }
+            ? []
+            : await context
+                .PartTests.AsNoTracking()
+                .Where(t => t.MachineId == machine && t.PartId == part && t.Sheet == of.Sheet && t.Number < of.Number)
+                .OrderByDescending(t => t.Number)
+                .Take(most)
+                .Select(t => new PartTestEntry(t.Number, t.Sheet, t.Name, t.MachineId, t.PartId, t.Job, t.BegunUtc))
+                .ToListAsync(cancel);
+
     /// <summary>Begins one.</summary>
     /// <returns>Its number.</returns>
     public async Task<int> BeginAsync(SheetBegan began, CancellationToken cancel = default)

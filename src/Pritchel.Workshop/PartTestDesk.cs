@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using BitFaster.Caching;
 using BitFaster.Caching.Lru;
+using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.PartTests;
@@ -25,6 +26,9 @@ public sealed record OpenPartTest(
     SheetVerdict Verdict
 )
 {
+    /// <summary>Earlier ones of the same part of the same machine, newest first: what it read then.</summary>
+    public IReadOnlyList<(PartTestEntry Entry, SheetState State)> Earlier { get; init; } = [];
+
     /// <summary>Its sheet.</summary>
     public PartSheet Sheet => Table.Sheet;
 
@@ -47,14 +51,31 @@ public sealed record OpenPartTest(
     public bool NothingSeen =>
         Verdict.Outcome == SheetOutcome.CannotBeTold
         && State.Read.All(r =>
-            SheetBeliefs.IndexOf(Table, r.Reading) is var at and >= 0 && Beliefs.Agrees(at, Weighed(Table, r))
+            SheetBeliefs.IndexOf(Table, r.Reading) is var at and >= 0 && Beliefs.Agrees(at, Weighed(r))
         );
 
-    /// <summary>A figure as it is weighed: how finely it was typed counts.</summary>
-    public static SheetEntry Weighed(SheetTable table, SheetRead read)
+    /// <summary>Whether what is found wrong is the part itself, not what it stands in: its cables, its winding, its battery.</summary>
+    public bool IsItself =>
+        Verdict.Among.Count > 0
+        && Verdict.Among.SelectMany(s => s.Faults).All(f => f.Id.Of.Owner.Part == State.Began.Tested.Part.Id);
+
+    /// <summary>A figure as it is weighed.</summary>
+    public SheetEntry Weighed(SheetRead read) => Weighed(Table, State, read);
+
+    /// <summary>A figure as it is weighed: how finely it was typed counts, and copper's ohms are brought to 20 °C.</summary>
+    public static SheetEntry Weighed(SheetTable table, SheetState state, SheetRead read)
     {
         var reading = table.Readings.FirstOrDefault(r => r.Id == read.Reading);
-        return new SheetEntry(read.Reading, read.Figure, reading?.Observable.Read(read.Typed, out _)?.Digits);
+        var digits = reading?.Observable.Read(read.Typed, out _)?.Digits;
+        if (reading is null || !table.Sheet.IsCopper(reading) || double.IsInfinity(read.Figure))
+        {
+            return new SheetEntry(read.Reading, read.Figure, digits, state.TimesAlike(read.Reading));
+        }
+
+        // What the leads add is at the air's own warmth.
+        var leads = table.Meter.LeadsNulled ? 0 : Math.Min(table.Meter.Leads.Value, read.Figure);
+        var at20 = leads + Copper.At20(read.Figure - leads, state.Told.Celsius);
+        return new SheetEntry(read.Reading, at20, digits, state.TimesAlike(read.Reading));
     }
 }
 
@@ -99,25 +120,55 @@ public sealed class PartTestDesk(
         }
 
         var meter = await meters.GetAsync(cancel);
-        var table = sheets.Find(sheet, state.Began.Tested, meter);
+        var table = sheets.Find(sheet, sheet.At(state.Began.Tested, state.Told.Celsius), meter);
         var beliefs = SheetBeliefs.Weigh(
             table,
-            state.Read.Select(r => OpenPartTest.Weighed(table, r)),
-            state.Suspicion
+            state.Read.Select(r => OpenPartTest.Weighed(table, state, r)),
+            state.Suspicion,
+            s => state.FactorOf(sheet, s)
         );
-        return new OpenPartTest(entry, state, table, beliefs, SheetVerdict.Of(beliefs));
+        return new OpenPartTest(entry, state, table, beliefs, SheetVerdict.Of(beliefs))
+        {
+            Earlier = await EarlierAsync(entry, cancel),
+        };
     }
 
-    /// <summary>Begins a test of a loose part.</summary>
+    private async Task<IReadOnlyList<(PartTestEntry Entry, SheetState State)>> EarlierAsync(
+        PartTestEntry of,
+        CancellationToken cancel
+    )
+    {
+        const int MostEarlier = 4;
+        var earlier = new List<(PartTestEntry, SheetState)>();
+        foreach (var entry in await tests.EarlierAsync(of, MostEarlier, cancel))
+        {
+            try
+            {
+                if (await tests.FindAsync(entry.Number, cancel) is { } found && found.State.Read.Count > 0)
+                {
+                    earlier.Add(found);
+                }
+            }
+            catch (FormatException)
+            {
+                // What cannot be read is no trend; it is named where it is opened.
+            }
+        }
+
+        return earlier;
+    }
+
+    /// <summary>Begins a test of a loose part; by the first sheet that is for its kind unless one is named.</summary>
     /// <returns>Its number; null when no sheet is for that kind.</returns>
     public async Task<int?> BeginLooseAsync(
         string kind,
         string name,
         IReadOnlyDictionary<string, double>? values = null,
+        string? by = null,
         CancellationToken cancel = default
     )
     {
-        if (DeviceKinds.Named(kind) is not { } known || SheetCatalogue.For(known).FirstOrDefault() is not { } sheet)
+        if (DeviceKinds.Named(kind) is not { } known || SheetFor(known, by) is not { } sheet)
         {
             return null;
         }
@@ -131,12 +182,13 @@ public sealed class PartTestDesk(
         return await tests.BeginAsync(new SheetBegan(sheet.Key, tested, null, null), cancel);
     }
 
-    /// <summary>Begins a test of a machine's part.</summary>
+    /// <summary>Begins a test of a machine's part; by the first sheet that is for its kind unless one is named.</summary>
     /// <returns>Its number; null when there is no such part, or no sheet for it.</returns>
     public async Task<int?> BeginAsync(
         string machineId,
         string partId,
         string? job = null,
+        string? by = null,
         CancellationToken cancel = default
     )
     {
@@ -149,13 +201,17 @@ public sealed class PartTestDesk(
         return
             version.Machine.Index.Part(new PartId(partId)) is { } part
             && DeviceKinds.Named(part.Kind) is { } kind
-            && SheetCatalogue.For(kind).FirstOrDefault() is { } sheet
+            && SheetFor(kind, by) is { } sheet
             ? await tests.BeginAsync(
                 new SheetBegan(sheet.Key, TestedPart.Of(version.Machine, part), (entry.Id, entry.Version), job),
                 cancel
             )
             : null;
     }
+
+    /// <summary>The sheet asked for, or the first that is for a kind; null where it is not for that kind.</summary>
+    private static PartSheet? SheetFor(DeviceKind kind, string? by) =>
+        SheetCatalogue.For(kind).FirstOrDefault(s => by is null || s.Key == by);
 
     /// <summary>Enters a figure as typed.</summary>
     /// <returns>What was wrong; null when it was kept.</returns>
@@ -207,6 +263,19 @@ public sealed class PartTestDesk(
             : words.Length > MostSeen ? $"What was seen: {words.Length} characters; at most {MostSeen}."
             : await AppendAsync(open, after, new SheetTold(celsius, isNew, words), cancel);
     }
+
+    /// <summary>Tells whether something looked for was there.</summary>
+    /// <returns>What was wrong; null when it was kept.</returns>
+    public async Task<string?> LookAsync(
+        OpenPartTest open,
+        int after,
+        string? look,
+        bool seen,
+        CancellationToken cancel = default
+    ) =>
+        open.Sheet.Looks.FirstOrDefault(l => l.Id == look) is { } known
+            ? await AppendAsync(open, after, new SheetLooked(known.Id, seen), cancel)
+            : $"“{look}” is no look of this sheet; allowed: {string.Join(", ", open.Sheet.Looks.Select(l => l.Id))}.";
 
     private async Task<string?> AppendAsync(OpenPartTest open, int after, SheetStep step, CancellationToken cancel) =>
         await tests.AppendAsync(open.Entry.Number, after, step, cancel)

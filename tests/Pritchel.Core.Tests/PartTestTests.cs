@@ -33,6 +33,15 @@ public class PartTestTests
             "magneto",
             "starter-solenoid",
             "tapped-winding",
+            "starter",
+            "fuel-cut-solenoid",
+            "stop-solenoid",
+            "timer-after-release",
+            "timer-off-delay",
+            "pressure-switch",
+            "alternator",
+            "regulator-3",
+            "regulator-half-wave",
         ];
 
     /// <summary>Three resistors in star, and three in delta, worked out from series and parallel sums alone.</summary>

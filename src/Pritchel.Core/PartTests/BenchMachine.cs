@@ -9,7 +9,21 @@ namespace Pritchel.Core.PartTests;
 /// </summary>
 public sealed class BenchMachine
 {
-    private const string SupplyId = "bench-supply";
+    /// <summary>Part id of the bench's own battery.</summary>
+    public const string SupplyId = "bench-battery";
+
+    /// <summary>Its positive post.</summary>
+    public const string SupplyPlus = SupplyId + ".+";
+
+    /// <summary>Its negative post.</summary>
+    public const string SupplyMinus = SupplyId + ".-";
+
+    /// <summary>Part id of the bench's switch.</summary>
+    public const string SwitchId = "bench-switch";
+
+    // Against a battery's own milliohms an ordinary contact would count.
+    private const double HeavyContactOhms = 0.0005;
+
     private readonly List<Part> parts = [];
     private readonly List<Wire> wires = [];
     private readonly List<Control> controls;
@@ -38,34 +52,109 @@ public sealed class BenchMachine
     public static ControlId Fed { get; } = new("fed");
 
     /// <summary>Puts a full battery across two of the part's terminals, through a switch of its own.</summary>
-    public BenchMachine Feed(Part part, string plus, string minus)
-    {
-        parts.Add(Loose(SupplyId, PartKinds.Battery, "+", "-"));
-        Switch("Coil", contactOhms: null);
-        Join($"{SupplyId}.+", "bench-switch.1");
-        Join("bench-switch.2", part.At(plus).Text);
-        Join(part.At(minus).Text, $"{SupplyId}.-");
-        Join($"{SupplyId}.-", "bench.bolt");
-        return this;
-    }
+    public BenchMachine Feed(Part part, string plus, string minus) =>
+        Battery().Switch("Coil", SupplyPlus, part.At(plus).Text).Join(part.At(minus).Text, SupplyMinus).Grounded();
 
     /// <summary>Puts a load across two of the part's terminals, through a switch of its own.</summary>
     /// <param name="part">The part.</param>
     /// <param name="plus">Terminal at one end.</param>
     /// <param name="minus">Terminal at the other.</param>
     /// <param name="ohms">The load.</param>
-    public BenchMachine Load(Part part, string plus, string minus, double ohms)
+    public BenchMachine Load(Part part, string plus, string minus, double ohms) =>
+        Add("bench-load", "load", Value("ohms", ohms), "+", "-")
+            .Switch("Load", part.At(plus).Text, "bench-load.+", HeavyContactOhms)
+            .Join("bench-load.-", part.At(minus).Text)
+            .Join(part.At(minus).Text, "bench.bolt");
+
+    /// <summary>Adds a battery of the bench's own.</summary>
+    public BenchMachine Battery() => Add(SupplyId, PartKinds.Battery, null, "+", "-");
+
+    /// <summary>Joins the bench's battery to the bench.</summary>
+    public BenchMachine Grounded() => Join(SupplyMinus, "bench.bolt");
+
+    /// <summary>Adds a part of the bench's own.</summary>
+    /// <param name="id">What it is known by.</param>
+    /// <param name="kind">Its kind.</param>
+    /// <param name="values">Its figures; those usual for the kind where null.</param>
+    /// <param name="terminals">Its terminals.</param>
+    public BenchMachine Add(string id, string kind, Dictionary<string, double>? values, params string[] terminals)
     {
-        // Against a battery's own milliohms an ordinary contact would count.
-        const double HeavyContactOhms = 0.0005;
-        parts.Add(Loose("bench-load", "load", "+", "-") with { Values = Value("ohms", ohms) });
-        Switch("Load", HeavyContactOhms);
-        Join(part.At(plus).Text, "bench-switch.1");
-        Join("bench-switch.2", "bench-load.+");
-        Join("bench-load.-", part.At(minus).Text);
-        Join(part.At(minus).Text, "bench.bolt");
+        parts.Add(
+            new Part
+            {
+                Id = new PartId(id),
+                Name = id.Replace('-', ' '),
+                Kind = kind,
+                Place = Place,
+                Terminals = [.. terminals.Select(TerminalId.Of)],
+                Values = values,
+            }
+        );
         return this;
     }
+
+    /// <summary>Puts the bench's switch between two terminals: the control <see cref="Fed"/> closes it.</summary>
+    /// <param name="feeds">What it is called.</param>
+    /// <param name="from">One terminal, as "part.terminal".</param>
+    /// <param name="to">The other.</param>
+    /// <param name="contactOhms">Its contact; an ordinary one where null.</param>
+    public BenchMachine Switch(string feeds, string from, string to, double? contactOhms = null)
+    {
+        controls.Add(
+            new Control(Fed, feeds, [new PositionId("off"), new PositionId("fed")], new PositionId("off"), [])
+        );
+        Add(SwitchId, "switch", contactOhms is { } ohms ? Value("contactOhms", ohms) : null, "1", "2");
+        parts[^1] = parts[^1] with
+        {
+            Contacts =
+            [
+                new Contact(
+                    new ContactId("fed"),
+                    [TerminalId.Of("1"), TerminalId.Of("2")],
+                    Fed,
+                    [new PositionId("fed")]
+                ),
+            ],
+        };
+        return Join(from, "bench-switch.1").Join("bench-switch.2", to);
+    }
+
+    /// <summary>Makes a part that was added a contact that closes with the feed: a lead that is only on then.</summary>
+    public BenchMachine Closed(string id)
+    {
+        var at = parts.FindIndex(p => p.Id.Text == id);
+        parts[at] = parts[at] with
+        {
+            Contacts = [new Contact(new ContactId("strap"), [.. parts[at].Terminals], Fed, [new PositionId("fed")])],
+        };
+        return this;
+    }
+
+    /// <summary>Joins two terminals.</summary>
+    /// <param name="from">One, as "part.terminal".</param>
+    /// <param name="to">The other.</param>
+    /// <param name="gauge">Its copper: short and heavy unless told otherwise.</param>
+    /// <param name="metres">Its length.</param>
+    public BenchMachine Join(string from, string to, string gauge = "25 mm2", double metres = 0.1)
+    {
+        wires.Add(
+            new Wire
+            {
+                Id = new WireId($"bench-{wires.Count + 1}"),
+                From = new WireEnd(TerminalAddress.Of(from), "ring"),
+                To = new WireEnd(TerminalAddress.Of(to), "ring"),
+                Gauge = gauge,
+                LengthM = metres,
+                Colours = ["black"],
+                Zone = "bench",
+            }
+        );
+        return this;
+    }
+
+    /// <summary>One figure of a part of the bench's own.</summary>
+    public static Dictionary<string, double> Value(string name, double value) =>
+        new(StringComparer.Ordinal) { [name] = value };
 
     /// <summary>The machine.</summary>
     public Machine Build() =>
@@ -87,53 +176,4 @@ public sealed class BenchMachine
             Engines = [new Engine(new EngineId("bench"), "engine", 300, 1000, 3000, 6)],
             Duties = [],
         };
-
-    private static Part Loose(string id, string kind, params string[] terminals) =>
-        new()
-        {
-            Id = new PartId(id),
-            Name = id,
-            Kind = kind,
-            Place = Place,
-            Terminals = [.. terminals.Select(TerminalId.Of)],
-        };
-
-    private static Dictionary<string, double> Value(string name, double value) =>
-        new(StringComparer.Ordinal) { [name] = value };
-
-    private void Switch(string feeds, double? contactOhms)
-    {
-        controls.Add(
-            new Control(Fed, feeds, [new PositionId("off"), new PositionId("fed")], new PositionId("off"), [])
-        );
-        parts.Add(
-            Loose("bench-switch", "switch", "1", "2") with
-            {
-                Values = contactOhms is { } ohms ? Value("contactOhms", ohms) : null,
-                Contacts =
-                [
-                    new Contact(
-                        new ContactId("fed"),
-                        [TerminalId.Of("1"), TerminalId.Of("2")],
-                        Fed,
-                        [new PositionId("fed")]
-                    ),
-                ],
-            }
-        );
-    }
-
-    private void Join(string from, string to) =>
-        wires.Add(
-            new Wire
-            {
-                Id = new WireId($"bench-{wires.Count + 1}"),
-                From = new WireEnd(TerminalAddress.Of(from), "ring"),
-                To = new WireEnd(TerminalAddress.Of(to), "ring"),
-                Gauge = "25 mm2",
-                LengthM = 0.1,
-                Colours = ["black"],
-                Zone = "bench",
-            }
-        );
 }

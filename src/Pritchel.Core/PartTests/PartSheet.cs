@@ -1,3 +1,4 @@
+using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
@@ -27,6 +28,12 @@ public sealed record SheetReading(
     /// <summary>Position of each control that matters.</summary>
     public IReadOnlyDictionary<ControlId, PositionId> Setting { get; init; } = new Dictionary<ControlId, PositionId>();
 
+    /// <summary>Positions held just before; null where it does not matter.</summary>
+    public IReadOnlyDictionary<ControlId, PositionId>? From { get; init; }
+
+    /// <summary>How long it is waited for, once set so.</summary>
+    public TimeSpan Wait { get; init; }
+
     /// <summary>How fast its engine turns.</summary>
     public DutySpeed Speed { get; init; }
 
@@ -43,6 +50,23 @@ public sealed record SheetReading(
     public Minutes Minutes => Speed == DutySpeed.Rest ? Observable.Handling : new(RunningMinutes);
 
     private const double RunningMinutes = 8;
+}
+
+/// <summary>Something that is looked for, felt or smelt before the meter is out.</summary>
+/// <param name="Id">What it is known by on its sheet; never changed once used.</param>
+/// <param name="Words">What is looked for.</param>
+/// <param name="Kinds">Kinds of fault that it speaks for; none where it speaks for all alike.</param>
+public sealed record SheetLook(string Id, string Words, params FaultKind[] Kinds)
+{
+    // What is seen makes what it speaks for so many times likelier, what is not seen so much less: from memory.
+    private const double Seen = 5;
+    private const double NotSeen = 0.8;
+
+    /// <summary>How many times likelier a state of the part is by having looked.</summary>
+    public double Factor(PartState state, bool seen) =>
+        state.IsSound || (Kinds.Length > 0 && !state.Faults.Any(f => Kinds.Contains(f.Kind))) ? 1
+        : seen ? Seen
+        : NotSeen;
 }
 
 /// <summary>A line of arithmetic, as shown.</summary>
@@ -79,11 +103,21 @@ public abstract class PartSheet
     public abstract string DoesNotProve { get; }
 
     /// <summary>What is looked for before the meter is out.</summary>
-    public virtual IReadOnlyList<string> Looks =>
-        ["burnt, green or loose at its terminals", "a lead that dangles or is rubbed through", "smell"];
+    public virtual IReadOnlyList<SheetLook> Looks =>
+        [
+            new("terminals", "burnt, green or loose at its terminals", FaultKind.HighResistance, FaultKind.Open),
+            new("lead", "a lead that dangles or is rubbed through", FaultKind.Open, FaultKind.Chafed),
+            new("smell", "smell of burnt varnish", FaultKind.ShortedWinding, FaultKind.Chafed),
+        ];
 
     /// <summary>Where its figures come from.</summary>
     public virtual IReadOnlyList<string> Sources => [];
+
+    /// <summary>Whether an ohms reading is of copper, which gains with temperature.</summary>
+    public virtual bool IsCopper(SheetReading reading) => false;
+
+    /// <summary>The part as it stands at a temperature; as it is, unless a sheet says otherwise.</summary>
+    public virtual TestedPart At(TestedPart tested, double celsius) => tested;
 
     /// <summary>The bench with the part on it.</summary>
     public virtual Machine Rig(TestedPart tested) => new BenchMachine(tested).Build();

@@ -7,7 +7,8 @@ namespace Pritchel.Core.PartTests;
 /// <param name="Reading">Which reading.</param>
 /// <param name="Figure">In its unit; infinite for OL.</param>
 /// <param name="Digits">How finely it was typed; null where that is not told.</param>
-public sealed record SheetEntry(string Reading, double Figure, TypedDigits? Digits = null);
+/// <param name="Times">How many times running it was read alike: a slip seldom repeats itself.</param>
+public sealed record SheetEntry(string Reading, double Figure, TypedDigits? Digits = null, int Times = 1);
 
 /// <summary>
 /// What is believed of a part after some readings of its sheet, taken in any order, any left out. Every state and every part
@@ -58,7 +59,13 @@ public sealed class SheetBeliefs
     /// <param name="table">The sheet's predictions.</param>
     /// <param name="entries">Figures; of the same reading the last counts.</param>
     /// <param name="suspicion">How many times likelier than usual something is wrong with it: under one for a new part.</param>
-    public static SheetBeliefs Weigh(SheetTable table, IEnumerable<SheetEntry> entries, double suspicion = 1)
+    /// <param name="looked">How many times likelier a state is by what was looked for; all alike when null.</param>
+    public static SheetBeliefs Weigh(
+        SheetTable table,
+        IEnumerable<SheetEntry> entries,
+        double suspicion = 1,
+        Func<PartState, double>? looked = null
+    )
     {
         var last = entries.GroupBy(e => e.Reading, StringComparer.Ordinal).Select(g => g.Last()).ToList();
         var read = last.Select(e => (Entry: e, At: IndexOf(table, e.Reading))).Where(e => e.At >= 0).ToList();
@@ -68,7 +75,9 @@ public sealed class SheetBeliefs
         var best = 0.0;
         for (var s = 0; s < weights.Length; s++)
         {
-            var prior = table.States[s].IsSound ? 1 - bad : bad * table.States[s].Rate / rates;
+            var prior =
+                (table.States[s].IsSound ? 1 - bad : bad * table.States[s].Rate / rates)
+                * (looked?.Invoke(table.States[s]) ?? 1);
             weights[s] = new double[table.Particles];
             if (table.IsHidden(s))
             {
@@ -186,7 +195,8 @@ public sealed class SheetBeliefs
         var z =
             (observable.Scaled(entry.Figure) - observable.Scaled(predicted)) / Noise(table, reading, entry, predicted);
         var near = Math.Exp(-0.5 * z * z) / (Noise(table, reading, entry, predicted) * Math.Sqrt(2 * Math.PI));
-        return ((1 - WildShare) * near) + (WildShare * WildDensity);
+        var wild = Math.Pow(WildShare, entry.Times);
+        return ((1 - wild) * near) + (wild * WildDensity);
     }
 
     /// <summary>

@@ -10,13 +10,20 @@ public sealed class SheetSolver
 {
     private const double OhmsInside = 1000;
 
+    // Shunt and leads of a meter's 10 A jack: from memory.
+    private const double AmpJackOhms = 0.03;
+
     private readonly Circuit circuit;
     private readonly IReadOnlyList<SheetReading> readings;
     private readonly (int Red, int Black)[] pairs;
     private readonly ControlSetting[] settings;
+    private readonly ControlSetting?[] from;
+    private readonly ControlSetting rest;
+    private readonly Device tested;
     private readonly Dictionary<(int, int), CircuitState> metered = [];
     private readonly CircuitState running;
     private readonly double[] dead;
+    private readonly Dictionary<(Machines.DutySpeed, ControlSetting), Snapshot> turns = [];
     private (Machines.DutySpeed Speed, ControlSetting Setting)? turned;
 
     /// <summary>For a circuit of the sheet's rig, with the paths that its faults lay.</summary>
@@ -25,6 +32,9 @@ public sealed class SheetSolver
         (this.circuit, this.readings) = (circuit, readings);
         pairs = [.. readings.Select(r => (circuit.NodeOf(r.Red), circuit.NodeOf(r.Black)))];
         settings = [.. readings.Select(r => circuit.Setting(r.Setting))];
+        from = [.. readings.Select(r => r.From is { } before ? circuit.Setting(before) : null)];
+        rest = circuit.Setting(null);
+        tested = circuit.DeviceOf(circuit.Machine.Parts[0].Id);
         running = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
         dead = new double[circuit.Parameters.Count];
     }
@@ -55,6 +65,10 @@ public sealed class SheetSolver
                 DiodeVolts => Diode(r, meter),
                 AlternatingVolts => Alternating(r, values),
                 PeakVolts => Peak(r, values),
+                DirectAmps => Amps(r, values),
+                ClampAmps => ClampedAmps(r, values),
+                ActionSeen => Acts(r, values),
+                _ when readings[r].Speed != Machines.DutySpeed.Rest => Mean(r, values),
                 _ => Volts(r, values, meter),
             };
         }
@@ -69,8 +83,10 @@ public sealed class SheetSolver
         return volts >= source ? double.PositiveInfinity : Math.Max(0, volts / ((source - volts) / OhmsInside));
     }
 
-    private bool IsFed(int reading) =>
-        readings[reading].Setting.TryGetValue(BenchMachine.Fed, out var position) && position.Text == "fed";
+    private bool IsFed(int reading) => IsFed(readings[reading].Setting) || IsFed(readings[reading].From);
+
+    private static bool IsFed(IReadOnlyDictionary<Identity.ControlId, Identity.PositionId>? setting) =>
+        setting is not null && setting.TryGetValue(BenchMachine.Fed, out var position) && position.Text == "fed";
 
     private double Diode(int reading, Meter meter)
     {
@@ -85,26 +101,83 @@ public sealed class SheetSolver
         var pair = pairs[reading];
         if (!metered.TryGetValue(pair, out var state))
         {
-            state = new CircuitState(circuit, circuit.WithMeter(pair.Red, pair.Black));
+            state = new CircuitState(circuit, circuit.WithMeter(pair.Red, pair.Black)) { FollowsWaves = false };
             metered.Add(pair, state);
         }
 
         state.Begin(values);
+        state.SetSpeeds(readings[reading].Speed);
         state.ConnectMeter(emf, ohms);
-        state.Move(settings[reading]);
+        Set(reading, state);
         return state.Drop(pair.Red, pair.Black);
+    }
+
+    /// <summary>Moves to a reading's setting, from where it comes and for as long as it is waited for.</summary>
+    private void Set(int reading, CircuitState state)
+    {
+        if (from[reading] is { } before)
+        {
+            state.Move(before);
+        }
+
+        state.Move(settings[reading]);
+        if (readings[reading].Wait > TimeSpan.Zero)
+        {
+            state.Elapse(readings[reading].Wait.TotalSeconds);
+        }
+    }
+
+    /// <summary>The meter in series across an open switch, on its amp jack.</summary>
+    private double Amps(int reading, double[] values) =>
+        Math.Min(DirectAmps.MostAmps, Math.Abs(Metered(reading, values, 0, AmpJackOhms)) / AmpJackOhms);
+
+    /// <summary>A clamp about the battery's cable: what flows out of all batteries.</summary>
+    private double ClampedAmps(int reading, double[] values)
+    {
+        running.Begin(values);
+        turned = null;
+        Set(reading, running);
+        return Math.Abs(Outcome.Of(running, Settlement.Settled).Charges.Values.Sum());
+    }
+
+    /// <summary>What the part does once it is fed that it did not before: 0 nothing, 1 weakly, 2 as it should.</summary>
+    private double Acts(int reading, double[] values)
+    {
+        const double Weak = 0.15;
+        const double Well = 0.8;
+        running.Begin(values);
+        turned = null;
+        running.Move(rest);
+        var before = tested.Effect(running).Level;
+        Set(reading, running);
+        return Math.Abs(tested.Effect(running).Level - before) switch
+        {
+            >= Well => 2,
+            >= Weak => 1,
+            _ => 0,
+        };
+    }
+
+    private double Mean(int reading, double[] values)
+    {
+        TurnOnce(reading, values);
+        return running.Drop(pairs[reading].Red, pairs[reading].Black);
     }
 
     private double Alternating(int reading, double[] values)
     {
-        // One turn is looked at from all pairs.
+        TurnOnce(reading, values);
+        return running.Alternating(pairs[reading].Red, pairs[reading].Black);
+    }
+
+    /// <summary>One turn is looked at from all pairs.</summary>
+    private void TurnOnce(int reading, double[] values)
+    {
         if (turned is not { } last || last.Speed != readings[reading].Speed || !last.Setting.Equals(settings[reading]))
         {
             Turn(reading, values);
             turned = (readings[reading].Speed, settings[reading]);
         }
-
-        return running.Alternating(pairs[reading].Red, pairs[reading].Black);
     }
 
     private double Peak(int reading, double[] values)
@@ -117,7 +190,17 @@ public sealed class SheetSolver
     private void Turn(int reading, double[] values)
     {
         running.Begin(values);
+        var key = (readings[reading].Speed, settings[reading]);
+        if (turns.TryGetValue(key, out var like))
+        {
+            running.CarryOn(like);
+        }
+
         running.SetSpeeds(readings[reading].Speed);
         running.Move(settings[reading]);
+        if (like is null)
+        {
+            running.Mark(turns[key] = new Snapshot(circuit));
+        }
     }
 }

@@ -19,6 +19,11 @@ public sealed record SheetBegan(string Sheet, TestedPart Tested, (string Id, int
 /// <param name="Seen">What was seen, felt or smelt, in words; may be empty.</param>
 public sealed record SheetTold(double Celsius, bool IsNew, string Seen) : SheetStep;
 
+/// <summary>Something was looked for.</summary>
+/// <param name="Look">Which look of the sheet.</param>
+/// <param name="Seen">Whether it was there.</param>
+public sealed record SheetLooked(string Look, bool Seen) : SheetStep;
+
 /// <summary>A figure was entered.</summary>
 /// <param name="Reading">Which reading.</param>
 /// <param name="Typed">As typed.</param>
@@ -66,6 +71,21 @@ public sealed class SheetState
     public SheetTold Told =>
         Standing.Select(h => h.Step).OfType<SheetTold>().LastOrDefault() ?? new SheetTold(UsualCelsius, false, "");
 
+    /// <summary>What was looked for, and whether it was there; the last look of each.</summary>
+    public IReadOnlyDictionary<string, bool> Looked =>
+        Standing
+            .Select(h => h.Step)
+            .OfType<SheetLooked>()
+            .GroupBy(l => l.Look, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => g.Last().Seen, StringComparer.Ordinal);
+
+    /// <summary>How many times likelier a state of the part is by what was looked for.</summary>
+    public double FactorOf(PartSheet sheet, PartState state) =>
+        sheet.Looks.Aggregate(
+            1.0,
+            (f, look) => Looked.TryGetValue(look.Id, out var seen) ? f * look.Factor(state, seen) : f
+        );
+
     /// <summary>Figures that stand, the last of each reading.</summary>
     public IReadOnlyList<SheetRead> Read =>
         [
@@ -75,6 +95,23 @@ public sealed class SheetState
                 .GroupBy(r => r.Reading, StringComparer.Ordinal)
                 .Select(g => g.Last()),
         ];
+
+    /// <summary>How many times running a reading was last read alike, in a twentieth or a tenth of its unit.</summary>
+    public int TimesAlike(string reading)
+    {
+        const double Share = 0.05;
+        const double Least = 0.1;
+        var figures = Standing
+            .Select(h => h.Step)
+            .OfType<SheetRead>()
+            .Where(r => r.Reading == reading)
+            .Select(r => r.Figure)
+            .Reverse()
+            .ToList();
+        return figures
+            .TakeWhile(f => f.Equals(figures[0]) || Math.Abs(f - figures[0]) <= Math.Max(Least, Share * figures[0]))
+            .Count();
+    }
 
     /// <summary>How much likelier than usual something is wrong with it.</summary>
     public double Suspicion => Told.IsNew ? NewSuspicion : 1;

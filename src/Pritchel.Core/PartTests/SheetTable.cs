@@ -14,6 +14,7 @@ public sealed class SheetTable
 {
     private const int UsualParticles = 1200;
     private const int ParticlesOfWaves = 320;
+    private const int ParticlesOfCharging = 64;
     private const int ParticlesOfMany = 8;
     private const int ManyStates = 100;
 
@@ -85,10 +86,12 @@ public sealed class SheetTable
             new PartState([], 0),
             .. sheet.States(tested, nominal).Where(s => s.Faults.Count > 0),
         ];
-        var waves = readings.Any(r => r.Observable.Alternates) && nominal.WaveEngine >= 0;
+        var waves = nominal.WaveEngine >= 0;
         var particles =
             states.Count > ManyStates ? ParticlesOfMany
-            : waves ? ParticlesOfWaves
+            : waves && readings.Any(r => !r.Observable.Alternates && r.Speed != Machines.DutySpeed.Rest)
+                ? ParticlesOfCharging
+            : waves && readings.Any(r => r.Observable.Alternates) ? ParticlesOfWaves
             : UsualParticles;
         var figures = states.Select(_ => new double[particles][]).ToArray();
         Parallel.For(

@@ -35,10 +35,15 @@ public sealed record SheetVerdict(
     double Bits
 )
 {
+    /// <summary>Whether the next reading was taken once and is to be taken again: what would condemn is never one slip.</summary>
+    public bool Again { get; private init; }
+
     // A part is bought or kept on it: nineteen in twenty, and for keeping only when nothing left would tell.
     private const double Clear = 0.95;
     private const double NamedShare = 0.8;
     private const double Tells = 0.02;
+
+    private const double AgainUnder = 0.5;
 
     // Worse than the wild share for every reading: nothing fits.
     private const double NothingFits = 0.05;
@@ -70,12 +75,20 @@ public sealed record SheetVerdict(
         if (1 - beliefs.Sound >= Clear)
         {
             var share = bad.Take(among.Count).Sum(s => s.Share);
-            return new(SheetOutcome.Bad, among.Count == 1 ? among[0] : null, among, share, next, bits);
+            var named = among.Count == 1 ? among[0] : null;
+            return Condemning(beliefs) is [var only]
+                ? new(SheetOutcome.Bad, named, among, share, only, bits) { Again = true }
+                : new(SheetOutcome.Bad, named, among, share, next, bits);
         }
 
         if (beliefs.Sound >= Clear && next < 0)
         {
             return new(SheetOutcome.Good, table.States[0], [], beliefs.Sound, -1, 0);
+        }
+
+        if (next < 0 && beliefs.Sound < AgainUnder && Condemning(beliefs) is [var once, ..])
+        {
+            return new(SheetOutcome.Open, null, among, 1 - beliefs.Sound, once, 0) { Again = true };
         }
 
         return next < 0
@@ -86,6 +99,19 @@ public sealed record SheetVerdict(
     /// <summary>With nothing read yet the sheet's own order stands, unless its first reading would tell nothing.</summary>
     private static int FirstOrBest(List<(int Reading, double Bits)> left, int best) =>
         left.Exists(r => r.Reading == 0) ? 0 : best;
+
+    /// <summary>
+    /// Numbers of the readings that are not what a sound part shows, where all of them were read once: none where one came
+    /// twice alike.
+    /// </summary>
+    private static List<int> Condemning(SheetBeliefs beliefs)
+    {
+        var odd = beliefs
+            .Entries.Select(e => (Entry: e, At: SheetBeliefs.IndexOf(beliefs.Table, e.Reading)))
+            .Where(e => e.At >= 0 && !beliefs.Agrees(e.At, e.Entry))
+            .ToList();
+        return odd.Exists(e => e.Entry.Times > 1) ? [] : [.. odd.Select(e => e.At)];
+    }
 
     /// <summary>The states that hold most of what is suspected.</summary>
     private static List<PartState> Leading(List<(PartState State, double Share)> bad, double suspected)

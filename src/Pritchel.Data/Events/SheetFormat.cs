@@ -45,6 +45,13 @@ public static class SheetFormat
                     IsNew = told.IsNew,
                     Seen = told.Seen,
                 },
+                SheetLooked looked => new Stored
+                {
+                    Format = Version,
+                    Kind = "looked",
+                    Look = looked.Look,
+                    Found = looked.Seen,
+                },
                 SheetRead read => new Stored
                 {
                     Format = Version,
@@ -98,6 +105,7 @@ public static class SheetFormat
                 stored.IsNew ?? false,
                 stored.Seen ?? ""
             ),
+            "looked" => new SheetLooked(Needed(stored.Look), stored.Found ?? false),
             "read" => new SheetRead(
                 Needed(stored.Reading),
                 stored.Typed ?? "",
@@ -195,6 +203,8 @@ public static class SheetFormat
         public string? Shows { get; init; }
         public string? Meter { get; init; }
         public int? Sequence { get; init; }
+        public string? Look { get; init; }
+        public bool? Found { get; init; }
     }
 
     private sealed record StoredPart(

@@ -27,6 +27,11 @@ internal static class PartTestApi
             .Accepts<PartReadingRequest>("application/json")
             .ProducesValidationProblem();
         tests
+            .MapPost("/{tag}/looks", LookAsync)
+            .WithSummary("Tell whether something looked for was there")
+            .Accepts<PartLookRequest>("application/json")
+            .ProducesValidationProblem();
+        tests
             .MapPost("/{tag}/undo", UndoAsync)
             .WithSummary("Take the last step back")
             .Accepts<UndoPartTestRequest>("application/json");
@@ -41,11 +46,21 @@ internal static class PartTestApi
         var wanted = await RequestBody.ReadAsync<PartTestRequest>(request);
         var number = wanted switch
         {
-            { Machine: { } machine, Part: { } part } => await desk.BeginAsync(machine, part, wanted.Job, cancel)
-                ?? throw new RefusedException("part", "There is no such part on that machine, or no sheet for it."),
+            { Machine: { } machine, Part: { } part } => await desk.BeginAsync(
+                machine,
+                part,
+                wanted.Job,
+                wanted.Sheet,
+                cancel
+            ) ?? throw new RefusedException("part", "There is no such part on that machine, or no sheet for it."),
             { Kind: { } kind } when Refused(kind, wanted) is { } refused => throw refused,
-            { Kind: { } kind } => await desk.BeginLooseAsync(kind, wanted.Name ?? kind, wanted.Figures, cancel)
-                ?? throw new RefusedException("kind", "No sheet is for that kind of part."),
+            { Kind: { } kind } => await desk.BeginLooseAsync(
+                kind,
+                wanted.Name ?? kind,
+                wanted.Figures,
+                wanted.Sheet,
+                cancel
+            ) ?? throw new RefusedException("kind", "No sheet is for that kind of part."),
             _ => throw new RefusedException("", "Give \"machine\" and \"part\", or \"kind\"."),
         };
         var open = await desk.OpenAsync(number, cancel);
@@ -99,6 +114,25 @@ internal static class PartTestApi
             : await GetAsync(tag, desk, cancel);
     }
 
+    private static async Task<IResult> LookAsync(
+        string tag,
+        HttpRequest request,
+        PartTestDesk desk,
+        CancellationToken cancel
+    )
+    {
+        if (await FindAsync(tag, desk, cancel) is not { } open)
+        {
+            return NotThere(tag);
+        }
+
+        var wanted = await RequestBody.ReadAsync<PartLookRequest>(request);
+        return
+            await desk.LookAsync(open, wanted.After ?? open.State.Sequence, wanted.Look, wanted.Seen, cancel) is { } why
+            ? throw new RefusedException("look", why)
+            : await GetAsync(tag, desk, cancel);
+    }
+
     private static async Task<IResult> UndoAsync(
         string tag,
         HttpRequest request,
@@ -142,8 +176,8 @@ internal static class PartTestApi
                         r.How,
                         Quantity = r.Observable.Key,
                         r.Observable.Unit,
-                        Red = r.Red.Terminal.Text,
-                        Black = r.Black.Terminal.Text,
+                        Red = SheetWords.Point(open, r.Red),
+                        Black = SheetWords.Point(open, r.Black),
                         Setting = r.Setting.ToDictionary(s => s.Key.Text, s => s.Value.Text),
                         r.Speed,
                         r.Caution,
@@ -160,6 +194,18 @@ internal static class PartTestApi
                 Among = open.Verdict.Among.Select(s => s.Words),
                 Next = open.Verdict.Next < 0 ? null : open.Table.Readings[open.Verdict.Next].Id,
             },
+            Looks = open.Sheet.Looks.Select(l => new
+            {
+                l.Id,
+                l.Words,
+                Seen = open.State.Looked.TryGetValue(l.Id, out var seen) ? (bool?)seen : null,
+            }),
+            Earlier = open.Earlier.Select(e => new
+            {
+                e.Entry.Tag,
+                e.Entry.BegunUtc,
+                Readings = e.State.Read.ToDictionary(r => r.Reading, r => r.Typed, StringComparer.Ordinal),
+            }),
             WorkedOut = open.Sheet.Arithmetic(open.State.Began.Tested, open.Figures, open.State.Told.Celsius),
             DoesNotProve = open.Sheet.DoesNotProve,
             NotSeenHere = open.Table.Hidden.Select(h => h.Words),
@@ -174,14 +220,22 @@ internal static class PartTestApi
 /// <param name="Name">What the loose part is called.</param>
 /// <param name="Figures">What its label says, by figure.</param>
 /// <param name="Job">Tag of the job that it belongs to.</param>
+/// <param name="Sheet">Key of the sheet; the first that is for the part when left out.</param>
 public sealed record PartTestRequest(
     string? Machine = null,
     string? Part = null,
     string? Kind = null,
     string? Name = null,
     Dictionary<string, double>? Figures = null,
-    string? Job = null
+    string? Job = null,
+    string? Sheet = null
 );
+
+/// <summary>Something looked for.</summary>
+/// <param name="Look">Id of the look.</param>
+/// <param name="Seen">Whether it was there.</param>
+/// <param name="After">Sequence of the last step seen; the last one there is when left out.</param>
+public sealed record PartLookRequest(string Look, bool Seen, int? After = null);
 
 /// <summary>A figure read.</summary>
 /// <param name="Reading">Id of the reading.</param>

@@ -24,7 +24,7 @@ public static class PartTestLists
                         : double.IsInfinity(read.Figure) ? "OL"
                         : read.Figure.ToString("R", CultureInfo.InvariantCulture),
                         read is null ? ""
-                        : open.Beliefs.Agrees(index, OpenPartTest.Weighed(open.Table, read)) ? "yes"
+                        : open.Beliefs.Agrees(index, open.Weighed(read)) ? "yes"
                         : "no",
                         read?.Meter ?? "",
                     ];

@@ -36,7 +36,7 @@ public static class SheetWords
             SheetOutcome.Good =>
                 $"Sound: {ShareWords.Of(sound)}. No reading left on this sheet would show anything wrong.",
             SheetOutcome.Bad when verdict.Named is not null =>
-                $"{ShareWords.Of(verdict.Share)} of the belief. It is the cause only when mending it changes what failed: one change, then read again.",
+                $"{ShareWords.Of(verdict.Share)} of the belief. It is the cause only when mending it changes what failed: one change, then read again.{(verdict.Again ? Next(open) : "")}",
             SheetOutcome.Bad => $"Something is wrong ({ShareWords.Of(1 - sound)}): {among}.{Next(open)}",
             SheetOutcome.CannotBeTold when open.NothingSeen =>
                 $"All reads as a sound one does. Too slight for this meter: {among}. Its own current through it, and millivolts across, would tell.",
@@ -92,6 +92,13 @@ public static class SheetWords
             ? id.Text
             : null;
 
+    /// <summary>A point that a probe is on: a terminal of the part, or what it stands in.</summary>
+    public static string Point(OpenPartTest open, Core.Identity.TerminalAddress at) =>
+        at.Part == open.State.Began.Tested.Part.Id ? at.Terminal.Text
+        : at.Part.Text == BenchMachine.SupplyId ? $"battery {at.Terminal}"
+        : at.Part.Text == BenchMachine.SwitchId ? $"feed {at.Terminal}"
+        : $"{at.Part.Text.Replace('-', ' ')} {at.Terminal}";
+
     /// <summary>What is read, short enough for the margin of a drawing.</summary>
     public static string Short(SheetReading reading) =>
         reading.Words.Length <= MostShort
@@ -111,6 +118,16 @@ public static class SheetWords
         ["sender"] = "Gauge sender, temperature sensor",
         ["pressure-switch"] = "Oil pressure switch",
         ["rectifier"] = "Charge diode",
+        ["regulator-1"] = "Regulator, single phase",
+        ["regulator-3"] = "Regulator, three phases, shunt",
+        ["series-regulator-3"] = "Regulator, three phases, series",
+        ["regulator-half-wave"] = "Regulator, half wave",
+        ["regulator-tapped"] = "Regulator, lamps and battery",
+        ["timer-after-release"] = "Timer: closes after key-off",
+        ["timer-off-delay"] = "Timer: opens after key-off",
+        ["timer-pulse"] = "Timer: closes for a while at key-on",
+        ["stop-solenoid"] = "Stop solenoid, fed to stop",
+        ["run-solenoid"] = "Stop solenoid, fed to run",
     };
 
     /// <summary>What a kind of part is called, for lists.</summary>
@@ -121,7 +138,7 @@ public static class SheetWords
     {
         var odd = open
             .State.Read.Select(r => (Read: r, At: SheetBeliefs.IndexOf(open.Table, r.Reading)))
-            .Where(r => r.At >= 0 && !open.Beliefs.Agrees(r.At, OpenPartTest.Weighed(open.Table, r.Read)))
+            .Where(r => r.At >= 0 && !open.Beliefs.Agrees(r.At, open.Weighed(r.Read)))
             .Select(r => open.Table.Readings[r.At].Words)
             .ToList();
         return odd.Count == 0 || open.Beliefs.Sound < 0.5
@@ -130,7 +147,10 @@ public static class SheetWords
     }
 
     private static string Next(OpenPartTest open) =>
-        open.Verdict.Next < 0 ? "" : $" Most telling now: {open.Table.Readings[open.Verdict.Next].Words}.";
+        open.Verdict.Next < 0 ? ""
+        : open.Verdict.Again
+            ? $" Read once, it may be a slip. Before anything is condemned read it again, elsewhere on bright metal: {open.Table.Readings[open.Verdict.Next].Words}."
+        : $" Most telling now: {open.Table.Readings[open.Verdict.Next].Words}.";
 
     private static string Upper(string words) =>
         words.Length == 0 ? words : char.ToUpper(words[0], CultureInfo.InvariantCulture) + words[1..];

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
@@ -37,8 +38,12 @@ public sealed class BatterySheet : PartSheet
         "A battery that passes warm may fail at frost. Joints at its posts are not in these readings.";
 
     /// <inheritdoc/>
-    public override IReadOnlyList<string> Looks =>
-        ["case swollen or cracked", "posts green or loose", "one cell dry, or bubbling alone under load"];
+    public override IReadOnlyList<SheetLook> Looks =>
+        [
+            new("case", "case swollen or cracked"),
+            new("posts", "posts green or loose"),
+            new("cell", "one cell dry, or bubbling alone under load", FaultKind.Weak, FaultKind.Flat),
+        ];
 
     /// <inheritdoc/>
     public override IReadOnlyList<string> Sources =>
@@ -47,6 +52,24 @@ public sealed class BatterySheet : PartSheet
             "Load test: half the cold-cranking amps for 15 s, floor by temperature (BCI practice, from memory). Cold-cranking amps: SAE J537.",
             "Lithium iron phosphate: neither table applies; it may switch itself off.",
         ];
+
+    /// <inheritdoc/>
+    public override TestedPart At(TestedPart tested, double celsius) =>
+        tested.Kind.Values.FirstOrDefault(v => v.Name == "celsius") is not { } warmth
+            ? tested
+            : tested with
+            {
+                Part = tested.Part with
+                {
+                    Values = new Dictionary<string, double>(
+                        tested.Part.Values ?? new Dictionary<string, double>(),
+                        StringComparer.Ordinal
+                    )
+                    {
+                        [warmth.Name] = Math.Clamp(celsius, warmth.Least, warmth.Most),
+                    },
+                },
+            };
 
     /// <inheritdoc/>
     public override Machine Rig(TestedPart tested) =>

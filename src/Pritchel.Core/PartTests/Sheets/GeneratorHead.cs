@@ -1,3 +1,4 @@
+using Pritchel.Core.Faults;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
@@ -36,16 +37,19 @@ public sealed class GeneratorHead : PartSheet
         "De-energised only. Mains volts are on these terminals the moment the engine turns: nothing here is read running but at the outlets, with a meter rated for it, by who may do so under local rules.";
 
     /// <inheritdoc/>
+    public override bool IsCopper(SheetReading reading) => reading.Observable is DeadOhms;
+
+    /// <inheritdoc/>
     public override string DoesNotProve =>
         "Windings that read well cold may break down hot; residual magnetism, the regulator and the polarity of its feed are not in these readings.";
 
     /// <inheritdoc/>
-    public override IReadOnlyList<string> Looks =>
+    public override IReadOnlyList<SheetLook> Looks =>
         [
-            "brushes shorter than their holder shows",
-            "rings grooved, black or oily",
-            "varnish burnt, a wire off a ring",
-            "water or mice in the head",
+            new("brushes", "brushes shorter than their holder shows", FaultKind.Open, FaultKind.HighResistance),
+            new("rings", "rings grooved, black or oily", FaultKind.Open, FaultKind.HighResistance),
+            new("varnish", "varnish burnt, a wire off a ring", FaultKind.ShortedWinding, FaultKind.Open),
+            new("water", "water or mice in the head", FaultKind.Chafed),
         ];
 
     /// <inheritdoc/>

@@ -26,6 +26,9 @@ public sealed class GroundedWindings : PartSheet
         "AC at speed: clip both leads on first, hands off, nothing near belts, blades and exhaust.";
 
     /// <inheritdoc/>
+    public override bool IsCopper(SheetReading reading) => reading.Observable is DeadOhms;
+
+    /// <inheritdoc/>
     public override string DoesNotProve =>
         "A few turns shorted hide in the leads' doubt: alternating volts at a set speed show them. A magnet that has come loose or weak reads here as turns lost.";
 

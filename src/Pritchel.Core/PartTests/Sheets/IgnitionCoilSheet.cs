@@ -1,3 +1,4 @@
+using Pritchel.Core.Faults;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
@@ -21,12 +22,19 @@ public sealed class IgnitionCoilSheet : PartSheet
         "Low-tension leads off, plug lead out of its tower where it comes out. Short the probes first: a primary may be a few tenths of an ohm.";
 
     /// <inheritdoc/>
+    public override bool IsCopper(SheetReading reading) => reading.Observable is DeadOhms;
+
+    /// <inheritdoc/>
     public override string DoesNotProve =>
         "A coil that measures right may still break down under its own volts, hot or damp: a tester at a set gap decides, with the engine made safe. Nothing here tests the plug, its cap or its lead.";
 
     /// <inheritdoc/>
-    public override IReadOnlyList<string> Looks =>
-        ["tower cracked or tracked", "epoxy burst", "a mount that is its ground, rusty"];
+    public override IReadOnlyList<SheetLook> Looks =>
+        [
+            new("tower", "tower cracked or tracked"),
+            new("epoxy", "epoxy burst", FaultKind.ShortedWinding),
+            new("mount", "a mount that is its ground, rusty"),
+        ];
 
     /// <inheritdoc/>
     public override IReadOnlyList<string> Sources =>

@@ -1,3 +1,4 @@
+using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
@@ -17,12 +18,19 @@ public abstract class CoilAndContacts : PartSheet
         "A fused lead on the coil; nothing on the heavy posts. Seconds only where it grows warm.";
 
     /// <inheritdoc/>
+    public override bool IsCopper(SheetReading reading) => reading.Id == "coil";
+
+    /// <inheritdoc/>
     public override string DoesNotProve =>
         "A contact that reads well at a milliamp may lose volts at its own current: read millivolts across it on the machine, working. A coil that pulls in at a full battery may not while the engine is cranked.";
 
     /// <inheritdoc/>
-    public override IReadOnlyList<string> Looks =>
-        ["melted or browned case", "green or loose blades", "a click that is heard and felt when its coil is fed"];
+    public override IReadOnlyList<SheetLook> Looks =>
+        [
+            new("browned", "melted or browned case", FaultKind.HighResistance, FaultKind.Open),
+            new("blades", "green or loose blades", FaultKind.HighResistance),
+            new("silent", "no click heard or felt when its coil is fed", FaultKind.Open),
+        ];
 
     /// <inheritdoc/>
     public override IReadOnlyList<string> Sources =>

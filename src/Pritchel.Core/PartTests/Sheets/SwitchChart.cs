@@ -1,3 +1,4 @@
+using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
@@ -24,8 +25,12 @@ public sealed class SwitchChart : PartSheet
         "A contact that reads well at a milliamp may lose volts at its own current, and a plunger that closes by hand may be reached too little on the machine.";
 
     /// <inheritdoc/>
-    public override IReadOnlyList<string> Looks =>
-        ["plunger or arm that no longer comes all the way", "water or salt inside", "a blade browned by heat"];
+    public override IReadOnlyList<SheetLook> Looks =>
+        [
+            new("travel", "plunger or arm that no longer comes all the way", FaultKind.Open, FaultKind.StuckClosed),
+            new("water", "water or salt inside", FaultKind.HighResistance, FaultKind.Open),
+            new("browned", "a blade browned by heat", FaultKind.HighResistance),
+        ];
 
     /// <inheritdoc/>
     public override IReadOnlyList<SheetReading> Readings(TestedPart tested) =>

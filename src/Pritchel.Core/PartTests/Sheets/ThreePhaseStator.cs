@@ -1,3 +1,4 @@
+using Pritchel.Core.Faults;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
@@ -32,16 +33,19 @@ public sealed class ThreePhaseStator : PartSheet
         "AC at speed: clip both leads on first, hands off, nothing near belts, blades and exhaust. An open stator gives a hundred volts and more.";
 
     /// <inheritdoc/>
+    public override bool IsCopper(SheetReading reading) => reading.Observable is DeadOhms;
+
+    /// <inheritdoc/>
     public override string DoesNotProve =>
         "Windings that measure alike cold can still open hot, and a few turns shorted hide in the leads' doubt: alternating volts at one speed, pair by pair, show those. Nothing here tests its plug or the magnets.";
 
     /// <inheritdoc/>
-    public override IReadOnlyList<string> Looks =>
+    public override IReadOnlyList<SheetLook> Looks =>
         [
-            "varnish burnt or brown on one leg",
-            "solder at the joints cracked",
-            "rub marks on the laminations",
-            "a lead pinched under its guide",
+            new("varnish", "varnish burnt or brown on one leg", FaultKind.ShortedWinding, FaultKind.Chafed),
+            new("solder", "solder at the joints cracked", FaultKind.Open, FaultKind.HighResistance),
+            new("rub", "rub marks on the laminations", FaultKind.Chafed),
+            new("pinched", "a lead pinched under its guide", FaultKind.Chafed, FaultKind.Open),
         ];
 
     /// <inheritdoc/>

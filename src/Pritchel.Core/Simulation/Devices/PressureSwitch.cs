@@ -17,7 +17,7 @@ internal sealed class PressureSwitch(Part part, PartFigures figures) : Device, I
             ["out", "case"],
             "exactly \"out\" and \"case\"",
             // From memory: pressure is up well before idle.
-            [new ValueRule("opensAtRpm", 50, 3000, 500)],
+            [new ValueRule("opensAtRpm", 50, 3000, 500) { Differs = 0.4 }],
             (part, figures) => new PressureSwitch(part, figures)
         );
 

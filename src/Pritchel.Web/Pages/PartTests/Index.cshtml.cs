@@ -32,9 +32,7 @@ public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineSt
     [
         .. DeviceKinds
             .All.Where(k => !k.Traits.HasFlag(PartTraits.IsSwitched))
-            .Select(k => (Kind: k, Sheet: SheetCatalogue.For(k).FirstOrDefault()))
-            .Where(k => k.Sheet is not null)
-            .Select(k => (k.Kind, k.Sheet!))
+            .SelectMany(k => SheetCatalogue.For(k).Select(s => (Kind: k, Sheet: s)))
             .OrderBy(k => k.Kind.Name, StringComparer.Ordinal),
     ];
 
@@ -99,14 +97,9 @@ public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineSt
             Parts =
             [
                 .. version
-                    .Machine.Parts.Select(p =>
-                        (
-                            Part: p,
-                            Sheet: DeviceKinds.Named(p.Kind) is { } k ? SheetCatalogue.For(k).FirstOrDefault() : null
-                        )
+                    .Machine.Parts.SelectMany(p =>
+                        DeviceKinds.Named(p.Kind) is { } k ? SheetCatalogue.For(k).Select(s => (Part: p, Sheet: s)) : []
                     )
-                    .Where(p => p.Sheet is not null)
-                    .Select(p => (p.Part, p.Sheet!))
                     .OrderBy(p => p.Part.Name, StringComparer.Ordinal),
             ];
         }
@@ -115,14 +108,22 @@ public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineSt
     }
 
     /// <summary>Begins a test of a machine's part.</summary>
-    public async Task<IActionResult> OnPostAsync(string? machine, string? part, string? job) =>
-        await desk.BeginAsync(
-            machine ?? "",
-            part ?? "",
-            JobStore.NumberOf(job ?? "") is null ? null : job,
-            HttpContext.RequestAborted
-        )
-            is { } number
+    /// <param name="machine">The machine.</param>
+    /// <param name="part">The part, and after a bar the sheet; the first that is for it where none is named.</param>
+    /// <param name="job">Job that it belongs to, or null.</param>
+    public async Task<IActionResult> OnPostAsync(string? machine, string? part, string? job)
+    {
+        var named = (part ?? "").Split('|', 2);
+        return
+            await desk.BeginAsync(
+                machine ?? "",
+                named[0],
+                JobStore.NumberOf(job ?? "") is null ? null : job,
+                named.Length > 1 ? named[1] : null,
+                HttpContext.RequestAborted
+            )
+                is { } number
             ? Redirect($"/part-tests/{PartTestStore.TagOf(number)}")
             : NotFound();
+    }
 }

@@ -19,6 +19,10 @@ public sealed class NewModel(PartTestDesk desk) : PageModel
     [BindProperty]
     public string? Name { get; set; }
 
+    /// <summary>Sheet that was chosen; the first for its kind when null.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? By { get; set; }
+
     /// <summary>Figures as typed, by name; blank where nothing is known.</summary>
     [BindProperty]
     public Dictionary<string, string?> Figures { get; set; } = [];
@@ -78,7 +82,7 @@ public sealed class NewModel(PartTestDesk desk) : PageModel
             known[rule.Name] = figure;
         }
 
-        return await desk.BeginLooseAsync(Kind, name, known, HttpContext.RequestAborted) is { } number
+        return await desk.BeginLooseAsync(Kind, name, known, By, HttpContext.RequestAborted) is { } number
             ? Redirect($"/part-tests/{PartTestStore.TagOf(number)}")
             : NotFound();
     }

@@ -71,7 +71,11 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
     /// <summary>Whether its result can be taken over into its job now.</summary>
     public bool CanBeSaved =>
         Open.Entry is { Job: not null, PartId: not null }
-        && (Open.NothingSeen || Open.Verdict.Outcome is SheetOutcome.Good or SheetOutcome.Bad);
+        && (
+            Open.NothingSeen
+            || Open.Verdict.Outcome == SheetOutcome.Good
+            || (Open.Verdict.Outcome == SheetOutcome.Bad && Open.IsItself)
+        );
 
     /// <summary>Takes the result over into its job, as evidence there.</summary>
     public async Task<IActionResult> OnPostSaveAsync()
@@ -103,6 +107,18 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
         Error = added.Why;
         return added.Kept ? Redirect($"/jobs/{Open.Entry.Job}") : Page();
     }
+
+    /// <summary>Tells whether something looked for was there: the look's id and "+" or "-".</summary>
+    public Task<IActionResult> OnPostLookAsync(string? look) =>
+        ActAsync(() =>
+            desk.LookAsync(
+                Open,
+                After,
+                look is { Length: > 1 } ? look[..^1] : look,
+                look?.EndsWith('+') == true,
+                HttpContext.RequestAborted
+            )
+        );
 
     /// <summary>Tells how the part stands.</summary>
     public Task<IActionResult> OnPostTellAsync() =>

@@ -73,7 +73,10 @@ public sealed record OpenPartTest(
         }
 
         // What the leads add is at the air's own warmth.
-        var leads = table.Meter.LeadsNulled ? 0 : Math.Min(table.Meter.Leads.Value, read.Figure);
+        var leads =
+            table.Meter.LeadsNulled || reading.Observable is not Core.Observables.DeadOhms
+                ? 0
+                : Math.Min(table.Meter.Leads.Value, read.Figure);
         var at20 = leads + Copper.At20(read.Figure - leads, state.Told.Celsius);
         return new SheetEntry(read.Reading, at20, digits, state.TimesAlike(read.Reading));
     }

@@ -51,6 +51,15 @@ public sealed class BenchMachine
     /// <summary>Control that feeds what a supply is on: "off" or "fed".</summary>
     public static ControlId Fed { get; } = new("fed");
 
+    /// <summary>Control that sends a bulb's current: "off", "amps", or a pair such as "a-b".</summary>
+    public static ControlId Current { get; } = new("current");
+
+    /// <summary>Position of <see cref="Current"/> in which a meter in series closes the first pair's path.</summary>
+    public const string AmpsPosition = "amps";
+
+    // A 12 V 21 W bulb, hot.
+    private const double BulbOhms = 6.9;
+
     /// <summary>Puts a full battery across two of the part's terminals, through a switch of its own.</summary>
     public BenchMachine Feed(Part part, string plus, string minus) =>
         Battery().Switch("Coil", SupplyPlus, part.At(plus).Text).Join(part.At(minus).Text, SupplyMinus).Grounded();
@@ -65,6 +74,60 @@ public sealed class BenchMachine
             .Switch("Load", part.At(plus).Text, "bench-load.+", HeavyContactOhms)
             .Join("bench-load.-", part.At(minus).Text)
             .Join(part.At(minus).Text, "bench.bolt");
+
+    /// <summary>
+    /// A bulb of two amps whose current is sent through one pair of terminals after the other: the control
+    /// <see cref="Current"/> says which.
+    /// </summary>
+    /// <param name="part">The part.</param>
+    /// <param name="pairs">The pairs; the first is also read in series for the amps.</param>
+    public BenchMachine KnownCurrent(Part part, IReadOnlyList<(string From, string To)> pairs)
+    {
+        const string Id = "bench-current";
+        PositionId[] positions =
+        [
+            new("off"),
+            new(AmpsPosition),
+            .. pairs.Select(p => new PositionId($"{p.From}-{p.To}")),
+        ];
+        controls.Add(new Control(Current, "Bulb", positions, positions[0], []));
+        string[] own = [.. pairs.SelectMany(p => new[] { p.From, p.To }).Distinct()];
+        Battery()
+            .Add("bench-bulb", "load", Value("ohms", BulbOhms), "+", "-")
+            .Add(Id, "switch", null, ["p", "n", .. own]);
+        Contact Of(string pole, string to, params PositionId[] closed) =>
+            new(new ContactId($"{pole}-{to}"), [TerminalId.Of(pole), TerminalId.Of(to)], Current, [.. closed]);
+        PositionId[] Sends(Func<(string From, string To), string> end, string to) =>
+            [.. pairs.Where(p => end(p) == to).Select(p => new PositionId($"{p.From}-{p.To}"))];
+        parts[^1] = parts[^1] with
+        {
+            Contacts =
+            [
+                .. own.Select(t => (t, In: Sends(p => p.From, t)))
+                    .Where(c => c.In.Length > 0)
+                    .Select(c => Of("p", c.t, c.In)),
+                .. own.Select(t =>
+                        (
+                            t,
+                            In: (PositionId[])
+                                [
+                                    .. Sends(p => p.To, t),
+                                    .. t == pairs[0].To ? [positions[1]] : Array.Empty<PositionId>(),
+                                ]
+                        )
+                    )
+                    .Where(c => c.In.Length > 0)
+                    .Select(c => Of("n", c.t, c.In)),
+            ],
+        };
+        Join(SupplyPlus, "bench-bulb.+").Join("bench-bulb.-", $"{Id}.p").Join($"{Id}.n", SupplyMinus).Grounded();
+        foreach (var terminal in own)
+        {
+            Join(part.At(terminal).Text, $"{Id}.{terminal}");
+        }
+
+        return this;
+    }
 
     /// <summary>Adds a battery of the bench's own.</summary>
     public BenchMachine Battery() => Add(SupplyId, PartKinds.Battery, null, "+", "-");

@@ -46,6 +46,9 @@ public sealed record SheetReading(
     /// </summary>
     public double Doubt { get; init; }
 
+    /// <summary>The same as a share of what is read: what lies between the parts drawn.</summary>
+    public double DoubtShare { get; init; }
+
     /// <summary>What it takes, setting up included: common practice, no source.</summary>
     public Minutes Minutes => Speed == DutySpeed.Rest ? Observable.Handling : new(RunningMinutes);
 
@@ -89,6 +92,9 @@ public abstract class PartSheet
 
     /// <summary>Where it stands among those that fit a part: the lowest is offered first.</summary>
     public virtual int Rank => 0;
+
+    /// <summary>Whether the part is judged at work in what it stands in, rather than by itself and dead.</summary>
+    public virtual bool IsAtWork => false;
 
     /// <summary>Whether it is for parts of a kind.</summary>
     public abstract bool Fits(DeviceKind kind);

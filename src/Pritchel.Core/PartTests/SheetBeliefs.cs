@@ -214,7 +214,9 @@ public sealed class SheetBeliefs
                 observable.Scaled(expected),
                 entry.Digits
             );
-            var besides = table.Readings[reading].Doubt * observable.Steepness(entry.Figure);
+            var asked = table.Readings[reading];
+            var besides = Math.Max(asked.Doubt, asked.DoubtShare * Finite(entry.Figure, expected));
+            besides *= observable.Steepness(entry.Figure);
             return Math.Sqrt((shown * shown) + (besides * besides));
         }
 
@@ -229,6 +231,11 @@ public sealed class SheetBeliefs
         );
         return doubt * observable.Steepness(middle);
     }
+
+    private static double Finite(double figure, double other) =>
+        double.IsFinite(figure) ? Math.Abs(figure)
+        : double.IsFinite(other) ? Math.Abs(other)
+        : 0;
 
     private int Bin(int reading, double figure)
     {

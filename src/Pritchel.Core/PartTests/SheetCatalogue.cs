@@ -15,6 +15,15 @@ public static class SheetCatalogue
     /// <summary>The sheet of a key, or null.</summary>
     public static PartSheet? Named(string key) => All.FirstOrDefault(s => s.Key == key);
 
+    /// <summary>
+    /// Sheets worth offering for a kind of part, the best first: the one for any part only where no better one reads it dead.
+    /// </summary>
+    public static IEnumerable<PartSheet> Offered(DeviceKind kind)
+    {
+        var all = For(kind).ToList();
+        return all.Where(s => s.Rank == 0 || !all.Exists(b => b.Rank < s.Rank && !b.IsAtWork));
+    }
+
     /// <summary>Sheets for a kind of part, the best first.</summary>
     public static IEnumerable<PartSheet> For(DeviceKind kind) => All.Where(s => s.Fits(kind));
 }

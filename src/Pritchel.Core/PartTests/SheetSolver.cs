@@ -20,6 +20,7 @@ public sealed class SheetSolver
     private readonly ControlSetting?[] from;
     private readonly ControlSetting rest;
     private readonly Device tested;
+    private readonly bool chargesAtSpeed;
     private readonly Dictionary<(int, int), CircuitState> metered = [];
     private readonly CircuitState running;
     private readonly double[] dead;
@@ -34,6 +35,7 @@ public sealed class SheetSolver
         settings = [.. readings.Select(r => circuit.Setting(r.Setting))];
         from = [.. readings.Select(r => r.From is { } before ? circuit.Setting(before) : null)];
         rest = circuit.Setting(null);
+        chargesAtSpeed = readings.Any(r => r.Speed != Machines.DutySpeed.Rest && r.Observable is DirectVolts);
         tested = circuit.DeviceOf(circuit.Machine.Parts[0].Id);
         running = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
         dead = new double[circuit.Parameters.Count];
@@ -189,7 +191,8 @@ public sealed class SheetSolver
 
     private void Turn(int reading, double[] values)
     {
-        running.Begin(values);
+        // With nothing but open windings turning, the bench's battery is only one more thing to settle.
+        running.Begin(chargesAtSpeed ? values : dead);
         var key = (readings[reading].Speed, settings[reading]);
         if (turns.TryGetValue(key, out var like))
         {

@@ -100,10 +100,10 @@ public static class SheetWords
         : $"{at.Part.Text.Replace('-', ' ')} {at.Terminal}";
 
     /// <summary>What is read, short enough for the margin of a drawing.</summary>
-    public static string Short(SheetReading reading) =>
+    public static string Short(OpenPartTest open, SheetReading reading) =>
         reading.Words.Length <= MostShort
             ? reading.Words
-            : $"{reading.Observable.Name}, {reading.Red.Terminal} to {reading.Black.Terminal}";
+            : $"{reading.Observable.Name}, {Point(open, reading.Red)} to {Point(open, reading.Black)}";
 
     private const int MostShort = 24;
 

@@ -21,6 +21,9 @@ public abstract class Charging : PartSheet
     private const double RunningDoubtVolts = 0.15;
 
     /// <inheritdoc/>
+    public override bool IsAtWork => true;
+
+    /// <inheritdoc/>
     public override string Before =>
         "On its engine, everything plugged. Probes on the battery's posts. Rest it a few minutes first with a lamp on for the first of them: a surface charge reads as a good battery.";
 

@@ -26,6 +26,9 @@ public sealed class StarterCranking : PartSheet
     public override bool Fits(DeviceKind kind) => kind.Name == "starter";
 
     /// <inheritdoc/>
+    public override bool IsAtWork => true;
+
+    /// <inheritdoc/>
     public override string Before =>
         "On its engine, battery charged, spark or fuel cut off so that it does not start. Probes on the posts and studs themselves, not on clamps and lugs.";
 

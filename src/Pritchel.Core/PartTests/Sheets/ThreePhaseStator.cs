@@ -33,7 +33,7 @@ public sealed class ThreePhaseStator : PartSheet
         "AC at speed: clip both leads on first, hands off, nothing near belts, blades and exhaust. An open stator gives a hundred volts and more.";
 
     /// <inheritdoc/>
-    public override bool IsCopper(SheetReading reading) => reading.Observable is DeadOhms;
+    public override bool IsCopper(SheetReading reading) => reading.Observable is DeadOhms || ByKnownCurrent.Is(reading);
 
     /// <inheritdoc/>
     public override string DoesNotProve =>
@@ -54,6 +54,9 @@ public sealed class ThreePhaseStator : PartSheet
             "Copper gains 0.393 % a kelvin (IEC 60028).",
             "Legs alike within 10 %, 0.1 to 1 ohm between output wires: common practice, no source.",
         ];
+
+    /// <inheritdoc/>
+    public override Machine Rig(TestedPart tested) => new BenchMachine(tested).KnownCurrent(tested.Part, Pairs).Build();
 
     /// <inheritdoc/>
     public override IReadOnlyList<SheetReading> Readings(TestedPart tested) =>
@@ -87,6 +90,7 @@ public sealed class ThreePhaseStator : PartSheet
                 Speed = DutySpeed.Work,
                 Caution = AlternatingVolts.Instance.Caution(null),
             }),
+            .. ByKnownCurrent.Readings(tested, Pairs),
         ];
 
     /// <inheritdoc/>
@@ -96,6 +100,11 @@ public sealed class ThreePhaseStator : PartSheet
         double celsius
     )
     {
+        foreach (var line in ByKnownCurrent.Arithmetic(read, Pairs))
+        {
+            yield return line;
+        }
+
         if (!Pairs.All(p => read.TryGetValue($"ohms-{p.From}-{p.To}", out var ohms) && double.IsFinite(ohms)))
         {
             yield break;

@@ -32,7 +32,7 @@ public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineSt
     [
         .. DeviceKinds
             .All.Where(k => !k.Traits.HasFlag(PartTraits.IsSwitched))
-            .SelectMany(k => SheetCatalogue.For(k).Select(s => (Kind: k, Sheet: s)))
+            .SelectMany(k => SheetCatalogue.Offered(k).Select(s => (Kind: k, Sheet: s)))
             .OrderBy(k => k.Kind.Name, StringComparer.Ordinal),
     ];
 
@@ -98,7 +98,9 @@ public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineSt
             [
                 .. version
                     .Machine.Parts.SelectMany(p =>
-                        DeviceKinds.Named(p.Kind) is { } k ? SheetCatalogue.For(k).Select(s => (Part: p, Sheet: s)) : []
+                        DeviceKinds.Named(p.Kind) is { } k
+                            ? SheetCatalogue.Offered(k).Select(s => (Part: p, Sheet: s))
+                            : []
                     )
                     .OrderBy(p => p.Part.Name, StringComparer.Ordinal),
             ];

@@ -60,6 +60,8 @@ builder.Services.AddScoped<RewireStore>();
 builder.Services.AddScoped<RewireDesk>();
 builder.Services.AddSingleton<RewireShelf>();
 builder.Services.AddSingleton<SheetShelf>();
+builder.Services.AddSingleton<SurveyShelf>();
+builder.Services.AddScoped<GroundDesk>();
 builder.Services.AddScoped<Pritchel.Web.Drawings.DrawingFile>();
 builder.Services.AddSingleton<MachineShelf>();
 builder.Services.AddSingleton<TableFolder>();

@@ -41,6 +41,69 @@ public sealed class PartTestApiTests(Host host) : IClassFixture<Host>
         Assert.Contains("rest,Volts at rest,V,12.60,12.6,yes", csv, StringComparison.Ordinal);
     }
 
+    /// <summary>
+    /// IEC 60028: what reads 6.0 ohm at 80 °C is 6.0 ÷ (1 + 0.00393 × 60) = 4.86 at 20. A winding of 6 ohm that reads 6.2 with
+    /// leads of 0.2 ohm is as it should be cold; read hot it has lost a fifth of its turns' ohms.
+    /// </summary>
+    [Fact]
+    public async Task A_winding_read_hot_is_judged_as_at_twenty_degrees()
+    {
+        var test = await BeginAsync(new { kind = "tapped-winding", figures = new { ohms = 6 } });
+        var tag = test["tag"]!.GetValue<string>();
+        var cold = await ReadAsync(tag, "ohms-out", "6.2");
+        await Talk.PostFormAsync(
+            client,
+            $"/part-tests/{tag}",
+            $"/part-tests/{tag}?handler=Tell",
+            ("Celsius", "80"),
+            ("After", "2")
+        );
+        var hot = (await client.GetFromJsonAsync<JsonNode>($"/api/v1/part-tests/{tag}"))!;
+        Assert.True(
+            hot["verdict"]!["sound"]!.GetValue<double>() < cold["verdict"]!["sound"]!.GetValue<double>() - 0.1,
+            $"{cold["verdict"]!["sound"]} cold, {hot["verdict"]!["sound"]} hot"
+        );
+    }
+
+    [Fact]
+    public async Task A_look_and_another_sheet_are_taken_and_refused_by_name()
+    {
+        var test = await BeginAsync(new { kind = "alternator", sheet = "terminals" });
+        Assert.Equal("terminals", test["sheet"]!.GetValue<string>());
+        var tag = test["tag"]!.GetValue<string>();
+        var looked = await PostedAsync($"/api/v1/part-tests/{tag}/looks", new { look = "smell", seen = true });
+        Assert.Contains(looked["looks"]!.AsArray(), l => l!["seen"]?.GetValue<bool>() == true);
+        using var refused = await client.PostAsJsonAsync(
+            $"/api/v1/part-tests/{tag}/looks",
+            new { look = "ghost", seen = true }
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("terminals, lead, smell", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_ground_survey_is_read_in_millivolts()
+    {
+        var survey = await BeginAsync(new { machine = "orchard-tractor-4", sheet = "grounds" });
+        var tag = survey["tag"]!.GetValue<string>();
+        var point = survey["points"]!.AsArray().First(p => p!["cranks"]!.GetValue<bool>())!;
+        var read = await PostedAsync(
+            $"/api/v1/part-tests/{tag}/grounds",
+            new { reading = point["reading"]!.GetValue<string>(), figure = "900" }
+        );
+        Assert.NotEmpty(read["suspects"]!.AsArray());
+        using var refused = await client.PostAsJsonAsync(
+            $"/api/v1/part-tests/{tag}/grounds",
+            new { reading = "ghost.1", figure = "5" }
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        using var mower = await client.PostAsJsonAsync(
+            "/api/v1/part-tests",
+            new { machine = "hedgerow-mower-2", sheet = "grounds" }
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, mower.StatusCode);
+    }
+
     [Theory]
     [InlineData("{\"kind\": \"reactor\"}", "kind")]
     [InlineData("{\"kind\": \"igniter\"}", "kind")]

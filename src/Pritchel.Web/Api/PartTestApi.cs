@@ -1,4 +1,5 @@
 using Pritchel.Core.PartTests;
+using Pritchel.Core.PartTests.Grounds;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
@@ -31,6 +32,12 @@ internal static class PartTestApi
             .WithSummary("Tell whether something looked for was there")
             .Accepts<PartLookRequest>("application/json")
             .ProducesValidationProblem();
+        tests.MapGet("/{tag}/grounds", GroundsAsync).WithSummary("A ground survey with what explains its figures");
+        tests
+            .MapPost("/{tag}/grounds", ReadGroundAsync)
+            .WithSummary("Enter a point of a ground survey, in millivolts")
+            .Accepts<PartReadingRequest>("application/json")
+            .ProducesValidationProblem();
         tests
             .MapPost("/{tag}/undo", UndoAsync)
             .WithSummary("Take the last step back")
@@ -41,9 +48,25 @@ internal static class PartTestApi
             .Produces<string>(contentType: "text/csv");
     }
 
-    private static async Task<IResult> BeginAsync(HttpRequest request, PartTestDesk desk, CancellationToken cancel)
+    private static async Task<IResult> BeginAsync(
+        HttpRequest request,
+        PartTestDesk desk,
+        GroundDesk grounds,
+        CancellationToken cancel
+    )
     {
         var wanted = await RequestBody.ReadAsync<PartTestRequest>(request);
+        if (wanted is { Sheet: GroundSheet.Key, Machine: { } surveyed })
+        {
+            var survey =
+                await grounds.BeginAsync(surveyed, wanted.Job, cancel)
+                ?? throw new RefusedException("machine", "There is no such machine, or it has no battery.");
+            return Results.Created(
+                $"/api/v1/part-tests/{PartTestStore.TagOf(survey)}/grounds",
+                View((await grounds.OpenAsync(survey, cancel))!)
+            );
+        }
+
         var number = wanted switch
         {
             { Machine: { } machine, Part: { } part } => await desk.BeginAsync(
@@ -150,6 +173,64 @@ internal static class PartTestApi
             ? throw new RefusedException("after", why)
             : await GetAsync(tag, desk, cancel);
     }
+
+    private static async Task<IResult> GroundsAsync(string tag, GroundDesk grounds, CancellationToken cancel) =>
+        PartTestStore.NumberOf(tag) is { } number && await grounds.OpenAsync(number, cancel) is { } open
+            ? Results.Ok(View(open))
+            : NotThere(tag);
+
+    private static async Task<IResult> ReadGroundAsync(
+        string tag,
+        HttpRequest request,
+        GroundDesk grounds,
+        CancellationToken cancel
+    )
+    {
+        if (PartTestStore.NumberOf(tag) is not { } number || await grounds.OpenAsync(number, cancel) is not { } open)
+        {
+            return NotThere(tag);
+        }
+
+        var wanted = await RequestBody.ReadAsync<PartReadingRequest>(request);
+        return
+            await grounds.ReadAsync(open, wanted.After ?? open.State.Sequence, wanted.Reading, wanted.Figure, cancel)
+                is { } why
+            ? throw new RefusedException("figure", why)
+            : await GroundsAsync(tag, grounds, cancel);
+    }
+
+    private static object View(OpenSurvey open) =>
+        new
+        {
+            open.Entry.Tag,
+            open.Entry.MachineId,
+            open.State.Sequence,
+            Points = open.Survey.Points.Select(
+                (p, i) =>
+                    new
+                    {
+                        Reading = p.At.Text,
+                        p.Words,
+                        Place = p.Place.Name,
+                        Setting = p
+                            .Setting.Moved(open.Machine.Machine)
+                            .ToDictionary(s => s.Key.Text, s => s.Value.Text),
+                        p.ByBulb,
+                        p.Cranks,
+                        SoundMillivolts = 1000 * p.Sound.Value,
+                        Millivolts = open.Figures.TryGetValue(i, out var volts) ? 1000 * volts : (double?)null,
+                    }
+            ),
+            Suspects = open.Suspects.Select(s => new
+            {
+                s.Words,
+                Ohms = s.Extra.Value,
+                Amps = s.Carries.Value,
+                LostVolts = s.Lost.Value,
+                s.Share,
+            }),
+            NotGround = open.Survey.Isolated.Select(p => p.Name),
+        };
 
     private static async Task<OpenPartTest?> FindAsync(string tag, PartTestDesk desk, CancellationToken cancel) =>
         PartTestStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;

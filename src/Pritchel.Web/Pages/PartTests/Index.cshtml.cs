@@ -11,8 +11,13 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>Part tests: begin one on a machine's part or a loose one; those begun.</summary>
-public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineStore machines, MachineShelf shelf)
-    : PageModel
+public sealed class IndexModel(
+    PartTestStore tests,
+    PartTestDesk desk,
+    GroundDesk grounds,
+    MachineStore machines,
+    MachineShelf shelf
+) : PageModel
 {
     /// <summary>Machine whose parts are listed, or null.</summary>
     [BindProperty(SupportsGet = true)]
@@ -69,6 +74,18 @@ public sealed class IndexModel(PartTestStore tests, PartTestDesk desk, MachineSt
             return Redirect($"/part-tests/{PartTestStore.TagOf(number)}/switch");
         }
 
+        return await OnGetAsync();
+    }
+
+    /// <summary>Begins a survey of a machine's grounds.</summary>
+    public async Task<IActionResult> OnPostGroundsAsync(string? machine)
+    {
+        if (await grounds.BeginAsync(machine ?? "", cancel: HttpContext.RequestAborted) is { } number)
+        {
+            return Redirect($"/part-tests/{PartTestStore.TagOf(number)}/grounds");
+        }
+
+        Error = "That machine has no battery: its grounds carry nothing that a meter reads at rest.";
         return await OnGetAsync();
     }
 

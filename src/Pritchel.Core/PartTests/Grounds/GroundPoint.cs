@@ -1,0 +1,35 @@
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
+
+namespace Pritchel.Core.PartTests.Grounds;
+
+/// <summary>One point of a survey: what must be at battery minus, read against it while something draws through it.</summary>
+/// <param name="At">Terminal under the red probe; black is on battery minus.</param>
+/// <param name="Words">The point in words.</param>
+/// <param name="Place">Where it is.</param>
+/// <param name="Setting">Positions in which most comes back through it.</param>
+/// <param name="ByBulb">Whether nothing of the machine draws there, so that a bulb of two amps from battery plus must.</param>
+/// <param name="Cranks">Whether a starter turns meanwhile.</param>
+/// <param name="Sound">What a sound machine shows there.</param>
+public sealed record GroundPoint(
+    TerminalAddress At,
+    string Words,
+    Place Place,
+    ControlSetting Setting,
+    bool ByBulb,
+    bool Cranks,
+    Volts Sound
+);
+
+/// <summary>A way home that has ohms too many.</summary>
+/// <param name="Words">Its links that look the same from outside, in words.</param>
+/// <param name="Extra">Ohms that explain what was read.</param>
+/// <param name="Carries">The most that must come back through it.</param>
+/// <param name="Share">How likely it is, against the other links.</param>
+public sealed record GroundSuspect(IReadOnlyList<string> Words, Ohms Extra, Amps Carries, double Share)
+{
+    /// <summary>Volts that are lost there at the most it must carry: what ranks them.</summary>
+    public Volts Lost => new(Extra.Value * Carries.Value);
+}

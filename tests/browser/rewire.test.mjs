@@ -134,3 +134,41 @@ test("a drawing that loses its kill is not saved before its proof was looked at"
   await Promise.all([page.waitForNavigation(), page.click("text=Save all the same")]);
   assert.match(page.url(), /machines\/orchard-tractor-4$/);
 });
+
+test("an unknown loom is traced on the phone, beep by beep, and drawn as a machine", async () => {
+  const page = await pageOf(browser, app, { width: 390, height: 844 });
+  await page.goto(`${app.url}/rewires`);
+  await page.fill("[name=LoomName]", "loom off a shed floor");
+  await page.fill("[name=Plugs]", "P1: red, black, white\nP2 1.5 m: red, blue, black\nP3: brown, ?");
+  await page.fill("[name=Switches]", "key behind P9: OFF, RUN");
+  await page.click("text=Trace it");
+  assert.match(await page.locator("#loom-error").innerText(), /“P9” is not among the plugs/);
+  assert.match(await page.inputValue("[name=Plugs]"), /blue/);
+  await page.fill("[name=Switches]", "key behind P1: OFF, RUN");
+  await page.click("text=Trace it");
+  await page.waitForURL(/looms/);
+
+  // By hand: red through; black through and on to P3 1; white to P2 2 and P3 2 goes nowhere; the key joins red and white at RUN.
+  const nets = [["P1 1", "P2 1"], ["P1 2", "P2 3", "P3 1"], ["P1 3", "P2 2"]];
+  const net = (end) => nets.findIndex((n) => n.includes(end));
+  for (let k = 0; k < 150 && (await page.locator("button:has-text('Silent')").count()) > 1; k++) {
+    const asked = (await page.locator("#next-title").innerText()).match(/(P\d \d)[^P]*to (P\d \d)(.*)/);
+    const [a, b] = [net(asked[1]), net(asked[2])];
+    const key = /RUN/.test(asked[3]) && new Set([a, b]).size === 2 && [a, b].every((n) => n === 0 || n === 2);
+    await page.click((a >= 0 && a === b) || key ? "text=Beeps, under 1 Ω" : ".beep-answers button:has-text('Silent')");
+    await page.waitForLoadState();
+  }
+  const copper = await page.locator("[aria-labelledby=copper-title]").innerText();
+  assert.match(copper, /P1 2 black · P2 3 black · P3 1 brown\s+joined in the loom/);
+  assert.match(copper, /P1 3 white · P2 2 blue\s+a wire/);
+  assert.match(copper, /P3 2\s+goes nowhere/);
+  assert.match(copper, /key at RUN: joins P1 1 red and P1 3 white/);
+  await page.fill("[aria-label='Goes to']", "start solenoid, S");
+  await page.click("text=It goes there");
+  assert.match(await page.locator("[aria-labelledby=copper-title]").innerText(), /start solenoid, S/);
+  assert.equal(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth), true);
+  await page.click("text=Draw it as a machine");
+  await page.waitForURL(/drafts/);
+  assert.match(await page.locator("h1").first().innerText(), /loom off a shed floor/);
+  assert.deepEqual(page.complaints, []);
+});

@@ -1,4 +1,5 @@
 using Pritchel.Core.Machines;
+using Pritchel.Core.Rewiring.Tracing;
 
 namespace Pritchel.Core.PartTests;
 
@@ -23,6 +24,20 @@ public sealed record SheetTold(double Celsius, bool IsNew, string Seen) : SheetS
 /// <param name="Look">Which look of the sheet.</param>
 /// <param name="Seen">Whether it was there.</param>
 public sealed record SheetLooked(string Look, bool Seen) : SheetStep;
+
+/// <summary>The ends and switches of an unknown loom were listed.</summary>
+/// <param name="Loom">As listed.</param>
+public sealed record LoomListed(Loom Loom) : SheetStep;
+
+/// <summary>Two ends of an unknown loom were read.</summary>
+/// <param name="Answer">Which, and what they read.</param>
+/// <param name="Typed">As typed, or the answer's own word.</param>
+public sealed record LoomProbed(LoomAnswer Answer, string Typed) : SheetStep;
+
+/// <summary>An end of an unknown loom was followed to a part.</summary>
+/// <param name="End">Its number.</param>
+/// <param name="To">What it goes to, in words.</param>
+public sealed record LoomFollowed(int End, string To) : SheetStep;
 
 /// <summary>A figure was entered.</summary>
 /// <param name="Reading">Which reading.</param>
@@ -118,6 +133,10 @@ public sealed class SheetState
 
     /// <summary>The last step that can be taken back, or null.</summary>
     public RecordedStep? Undoable => Standing.LastOrDefault(h => h.Step is not SheetBegan);
+
+    /// <summary>Steps of a kind that stand, in order.</summary>
+    public IEnumerable<T> Stand<T>()
+        where T : SheetStep => Standing.Select(h => h.Step).OfType<T>();
 
     private IEnumerable<RecordedStep> Standing =>
         History.Where(h => h.Step is not SheetUndone && !undone.Contains(h.Sequence));

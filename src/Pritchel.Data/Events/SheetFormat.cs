@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.PartTests;
+using Pritchel.Core.Rewiring.Tracing;
 
 namespace Pritchel.Data.Events;
 
@@ -51,6 +52,29 @@ public static class SheetFormat
                     Kind = "looked",
                     Look = looked.Look,
                     Found = looked.Seen,
+                },
+                LoomListed listed => new Stored
+                {
+                    Format = Version,
+                    Kind = "listed",
+                    Loom = LoomFormat.Keep(listed.Loom),
+                },
+                LoomProbed { Answer: var answer, Typed: var typed } => new Stored
+                {
+                    Format = Version,
+                    Kind = "probed",
+                    Ends = [answer.Question.One, answer.Question.Other],
+                    Position = [answer.Question.Setting.Control, answer.Question.Setting.Position],
+                    Typed = typed,
+                    Figure = double.IsInfinity(answer.Ohms) ? null : answer.Ohms,
+                    Shows = double.IsInfinity(answer.Ohms) ? OverRange : null,
+                },
+                LoomFollowed followed => new Stored
+                {
+                    Format = Version,
+                    Kind = "followed",
+                    Ends = [followed.End],
+                    Seen = followed.To,
                 },
                 SheetRead read => new Stored
                 {
@@ -105,6 +129,18 @@ public static class SheetFormat
                 stored.IsNew ?? false,
                 stored.Seen ?? ""
             ),
+            "listed" => new LoomListed(LoomFormat.Restore(stored.Loom)),
+            "probed" when stored is { Ends: [var one, var other], Position: [var control, var position] } =>
+                new LoomProbed(
+                    new LoomAnswer(
+                        new LoomQuestion(new LoomSetting(control, position), one, other),
+                        stored.Shows == OverRange
+                            ? double.PositiveInfinity
+                            : stored.Figure ?? throw new FormatException("it holds no figure")
+                    ),
+                    stored.Typed ?? ""
+                ),
+            "followed" when stored is { Ends: [var end] } => new LoomFollowed(end, Needed(stored.Seen)),
             "looked" => new SheetLooked(Needed(stored.Look), stored.Found ?? false),
             "read" => new SheetRead(
                 Needed(stored.Reading),
@@ -205,6 +241,9 @@ public static class SheetFormat
         public int? Sequence { get; init; }
         public string? Look { get; init; }
         public bool? Found { get; init; }
+        public StoredLoom? Loom { get; init; }
+        public IReadOnlyList<int>? Ends { get; init; }
+        public IReadOnlyList<int>? Position { get; init; }
     }
 
     private sealed record StoredPart(

@@ -12,6 +12,7 @@ public static class Endpoints
         MachineApi.Map(api);
         PartTestApi.Map(api);
         RewireApi.Map(api);
+        LoomApi.Map(api);
         JobApi.Map(api);
     }
 }

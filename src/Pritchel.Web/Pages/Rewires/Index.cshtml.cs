@@ -5,8 +5,14 @@ using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Rewires;
 
-/// <summary>Rewires: begin one; those begun.</summary>
-public sealed class IndexModel(RewireStore rewires, RewireDesk desk, MachineStore machines) : PageModel
+/// <summary>Rewires and unknown looms: begin one; those begun.</summary>
+public sealed class IndexModel(
+    RewireStore rewires,
+    RewireDesk desk,
+    MachineStore machines,
+    PartTestStore tests,
+    LoomDesk looms
+) : PageModel
 {
     /// <summary>What it is to be called.</summary>
     [BindProperty]
@@ -28,6 +34,38 @@ public sealed class IndexModel(RewireStore rewires, RewireDesk desk, MachineStor
 
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; private set; }
+
+    /// <summary>What an unknown loom is to be called.</summary>
+    [BindProperty]
+    public string? LoomName { get; set; }
+
+    /// <summary>Its plugs, a line each.</summary>
+    [BindProperty]
+    public string? Plugs { get; set; }
+
+    /// <summary>Switches left in it, a line each.</summary>
+    [BindProperty]
+    public string? Switches { get; set; }
+
+    /// <summary>What was wrong with the loom; null for nothing.</summary>
+    public string? LoomError { get; private set; }
+
+    /// <summary>Looms begun, newest first.</summary>
+    public IReadOnlyList<PartTestEntry> Looms { get; private set; } = [];
+
+    /// <summary>Begins on an unknown loom.</summary>
+    public async Task<IActionResult> OnPostLoomAsync()
+    {
+        var (number, why) = await looms.BeginAsync(LoomName, Plugs, Switches, HttpContext.RequestAborted);
+        if (number is { } begun)
+        {
+            return Redirect($"/rewires/looms/{PartTestStore.TagOf(begun)}");
+        }
+
+        LoomError = why;
+        await LoadAsync();
+        return Page();
+    }
 
     /// <summary>Shows the list.</summary>
     public Task OnGetAsync() => LoadAsync();
@@ -52,5 +90,11 @@ public sealed class IndexModel(RewireStore rewires, RewireDesk desk, MachineStor
         ViewData["Title"] = "Rewire";
         Machines = await machines.ListAsync(HttpContext.RequestAborted);
         Begun = await rewires.ListAsync(HttpContext.RequestAborted);
+        Looms =
+        [
+            .. (await tests.ListAsync(HttpContext.RequestAborted)).Where(t =>
+                t.Sheet == Core.Rewiring.Tracing.LoomSheet.Key
+            ),
+        ];
     }
 }

@@ -1,5 +1,6 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.PartTests;
+using Pritchel.Core.PartTests.Looms;
 using Pritchel.Core.Rewiring.Tracing;
 using Pritchel.Core.Units;
 using Pritchel.Data;

@@ -93,7 +93,7 @@ public sealed class IndexModel(
         Looms =
         [
             .. (await tests.ListAsync(HttpContext.RequestAborted)).Where(t =>
-                t.Sheet == Core.Rewiring.Tracing.LoomSheet.Key
+                t.Sheet == Core.PartTests.Looms.LoomSheet.Key
             ),
         ];
     }

@@ -1,8 +1,8 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.PartTests;
+using Pritchel.Core.Rewiring.Tracing;
 
-namespace Pritchel.Core.Rewiring.Tracing;
+namespace Pritchel.Core.PartTests.Looms;
 
 /// <summary>An unknown loom as a sheet of the record.</summary>
 public static class LoomSheet

@@ -59,7 +59,7 @@ public sealed partial class Backups(string record, string folder, TimeProvider c
     /// <exception cref="RecordRefusedException">What was copied is damaged: the record is too.</exception>
     public async Task<BackupEntry> MakeAsync(CancellationToken cancel = default)
     {
-        Directory.CreateDirectory(folder);
+        RecordFile.OwnersOnly(folder);
         var now = clock.GetUtcNow().UtcDateTime;
         var file = Path.Combine(folder, $"pritchel-{now.ToString(Stamp, CultureInfo.InvariantCulture)}.db");
         await CopyAsync(record, file, cancel);

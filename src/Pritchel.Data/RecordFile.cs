@@ -24,13 +24,32 @@ public static class RecordFile
     /// <summary>File of a record in a folder.</summary>
     internal static string FileIn(string folder) => Path.Combine(folder, Name);
 
+    /// <summary>
+    /// Makes a folder that only its owner reads, and what was made before it so. A folder that was there stays as it is: it may
+    /// be a memory stick, or somebody's home.
+    /// </summary>
+    internal static void OwnersOnly(string folder)
+    {
+        if (OperatingSystem.IsWindows())
+        {
+            Directory.CreateDirectory(folder);
+            return;
+        }
+
+        Directory.CreateDirectory(folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        if (File.Exists(FileIn(folder)))
+        {
+            File.SetUnixFileMode(FileIn(folder), UnixFileMode.UserRead | UnixFileMode.UserWrite);
+        }
+    }
+
     /// <summary>Brings the record of a folder up to date, or makes one.</summary>
     /// <param name="folder">Folder of the record.</param>
     /// <param name="cancel">Stops waiting.</param>
     /// <exception cref="RecordRefusedException">What lies there is no record, or is one that this version cannot open.</exception>
     public static async Task PrepareAsync(string folder, CancellationToken cancel)
     {
-        Directory.CreateDirectory(folder);
+        OwnersOnly(folder);
 
         // Held by the file system, so that it goes with the process however that ends.
         await using var alone = await LockAsync(folder, cancel);
@@ -65,7 +84,7 @@ public static class RecordFile
             throw new RecordRefusedException($"{backup} is not there. Nothing was changed.");
         }
 
-        Directory.CreateDirectory(folder);
+        OwnersOnly(folder);
         await using var starts = await LockAsync(folder, cancel);
         await using var alone = Alone(folder);
         var file = FileIn(folder);
@@ -159,6 +178,11 @@ public static class RecordFile
         {
             await context.Database.MigrateAsync(cancel);
             await FormatUpgrade.MarkAsync(context, cancel);
+        }
+
+        if (!OperatingSystem.IsWindows())
+        {
+            File.SetUnixFileMode(unfinished, UnixFileMode.UserRead | UnixFileMode.UserWrite);
         }
 
         File.Move(unfinished, file);

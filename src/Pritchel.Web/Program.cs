@@ -6,6 +6,7 @@ using Microsoft.Extensions.Options;
 using Pritchel.Data;
 using Pritchel.Web;
 using Pritchel.Web.Api;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 // Predictions worked out beside keep as many threads busy as there are cores; pages must not wait for the pool to grow by one
@@ -13,7 +14,26 @@ using Pritchel.Workshop;
 ThreadPool.GetMinThreads(out var workers, out var completions);
 ThreadPool.SetMinThreads(workers + 16, completions);
 
-var options = StartOptions.Parse(args);
+StartOptions options;
+try
+{
+    options = StartOptions.Parse(args);
+}
+catch (FormatException e)
+{
+    await Console.Error.WriteLineAsync(e.Message);
+    Environment.ExitCode = 1;
+    return;
+}
+
+var addresses = new Addresses(options.Urls, options.Names);
+if (addresses.Refusal(options.Passphrase is not null) is { } unguarded)
+{
+    await Console.Error.WriteLineAsync(unguarded);
+    Environment.ExitCode = 1;
+    return;
+}
+
 var builder = WebApplication.CreateBuilder(
     new WebApplicationOptions
     {
@@ -78,6 +98,11 @@ builder.Services.AddSingleton(services => new Backups(
 builder.Services.AddHostedService<BackupKeeper>();
 builder.Services.AddDataProtection().SetApplicationName("Pritchel");
 builder.Services.AddSingleton<IConfigureOptions<KeyManagementOptions>, KeysInTheRecord>();
+builder.Services.AddSingleton(services => new Passphrase(
+    options.Passphrase,
+    services.GetRequiredService<TimeProvider>()
+));
+builder.Services.AddSigningIn(options.Passphrase is not null);
 builder.Services.AddRazorPages();
 builder.Services.AddProblemDetails();
 builder.Services.AddOpenApi("v1", OpenApiText.Configure);
@@ -90,6 +115,7 @@ builder.Services.AddResponseCompression(c =>
 });
 
 var app = builder.Build();
+app.UseOwnPages(addresses);
 app.UseSecurityHeaders(SecurityPolicy.Build());
 app.UseExceptionHandler("/error");
 app.UseStatusCodePagesWithReExecute("/error", "?code={0}");
@@ -98,6 +124,8 @@ app.UseStaticFiles(
     new StaticFileOptions { OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = "public, max-age=3600" }
 );
 app.UseRouting();
+app.UseAuthentication();
+app.UseAuthorization();
 app.UseAntiforgery();
 app.MapRazorPages();
 app.MapOpenApi("/api/{documentName}/openapi.json");

@@ -8,19 +8,40 @@ namespace Pritchel.Web;
 /// <param name="HostArguments">Arguments left for the host, such as --urls.</param>
 public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArguments)
 {
+    /// <summary>Passphrase that whoever reaches it is asked for; null for none.</summary>
+    public string? Passphrase { get; private init; }
+
+    /// <summary>Names that it answers to besides its addresses.</summary>
+    public IReadOnlyList<string> Names { get; private init; } = [];
+
+    /// <summary>Addresses that it listens at, parted by semicolons.</summary>
+    public string Urls
+    {
+        get
+        {
+            var at = Array.IndexOf(HostArguments, "--urls");
+            return at >= 0 && at + 1 < HostArguments.Length
+                ? HostArguments[at + 1]
+                : Array.Find(HostArguments, a => a.StartsWith("--urls=", StringComparison.Ordinal))?["--urls=".Length..]
+                    ?? Environment.GetEnvironmentVariable("ASPNETCORE_URLS")
+                    ?? DefaultUrl;
+        }
+    }
+
     private const int MostTableMegabytes = 1_000_000;
     private const string DefaultUrl = "http://127.0.0.1:5147";
 
     /// <summary>
-    /// Reads "--data DIR", "--empty", "--no-ahead", "--tables MB", "--tables-at DIR", "--backups DIR" and "--restore FILE", and leaves the rest. Without "--urls" it listens on
-    /// loopback only.
+    /// Reads "--data DIR", "--empty", "--no-ahead", "--tables MB", "--tables-at DIR", "--backups DIR", "--restore FILE",
+    /// "--passphrase FILE" and "--name NAME", and leaves the rest. Without "--urls" it listens on loopback only.
     /// </summary>
-    /// <exception cref="FormatException">A size is none.</exception>
+    /// <exception cref="FormatException">A size is none, or a passphrase cannot be read.</exception>
     public static StartOptions Parse(string[] args)
     {
         var (data, demo, ahead, host) = ("data", true, true, new List<string>());
         var (tables, tablesAt) = (new WorkshopOptions("").TableMegabytes, (string?)null);
         var (backups, restore) = ((string?)null, (string?)null);
+        var (passphrase, names) = ((string?)null, new List<string>());
         for (var i = 0; i < args.Length; i++)
         {
             if (args[i] is "--data" && i + 1 < args.Length)
@@ -55,6 +76,14 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
             {
                 restore = args[++i];
             }
+            else if (args[i] is "--passphrase" && i + 1 < args.Length)
+            {
+                passphrase = Entrance.Passphrase.ReadFile(args[++i]);
+            }
+            else if (args[i] is "--name" && i + 1 < args.Length)
+            {
+                names.Add(args[++i]);
+            }
             else
             {
                 host.Add(args[i]);
@@ -80,7 +109,11 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
                 TableMegabytes = tables,
             },
             [.. host]
-        );
+        )
+        {
+            Passphrase = passphrase,
+            Names = names,
+        };
     }
 
     private static int Megabytes(string typed) =>

@@ -7,7 +7,7 @@ import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { chromium } from "playwright-core";
 
-const program = fileURLToPath(new URL("../../src/Pritchel.Web/bin/Release/net10.0/Pritchel.Web.dll", import.meta.url));
+export const program = fileURLToPath(new URL("../../src/Pritchel.Web/bin/Release/net10.0/Pritchel.Web.dll", import.meta.url));
 
 // One for all starts of a run: what one has worked out, none works out again.
 const tables = process.env.PRITCHEL_TEST_TABLES ?? (await mkdtemp(join(tmpdir(), "pritchel-tables-")));

@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -8,6 +9,7 @@ namespace Pritchel.Web.Pages;
 /// <summary>Says what went wrong, without losing anybody.</summary>
 [IgnoreAntiforgeryToken]
 [ResponseCache(Duration = 0, Location = ResponseCacheLocation.None, NoStore = true)]
+[AllowAnonymous]
 public sealed class ErrorModel : PageModel
 {
     /// <summary>Status code shown.</summary>

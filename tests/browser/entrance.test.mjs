@@ -36,6 +36,9 @@ test("nothing is shown before the passphrase, and the page asked for after it", 
   await page.waitForURL(/machines/);
   assert.match(await page.locator("main").innerText(), /Orchard tractor/);
   assert.equal(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth), true);
+  await Promise.all([page.waitForURL(/sign-in/), page.click("text=Sign out")]);
+  await page.goto(`${app.url}/machines`);
+  assert.match(page.url(), /sign-in/);
   assert.deepEqual(page.complaints, []);
 });
 

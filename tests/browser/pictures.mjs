@@ -59,20 +59,18 @@ const part = await app.api("/part-tests", { machine: "ridge-carrier-4", part: "s
 for (const [reading, figure] of [["ohms-a-b", "0.6"], ["ohms-b-c", "0.6"], ["ohms-c-a", "0.5"], ["core-a", "1.3"], ["core-b", "0.9"]]) await app.api(`/part-tests/${part.tag}/readings`, { reading, figure });
 await page.goto(`${app.url}/part-tests/${part.tag}`);
 await take("part-test");
-await phone.goto(`${app.url}/part-tests`);
-await phone.click("text=Which post is which?");
-await phone.waitForURL(/switch/);
-for (const beeps of ["Silent", "Beeps", "Silent"]) {
-  await phone.click(`button:text-is('${beeps}')`);
-  await phone.waitForLoadState();
-}
-await phone.screenshot({ path: `${folder}part-switch-phone.png` });
+const survey = await app.api("/part-tests", { machine: "orchard-tractor-4", sheet: "grounds" });
+for (const [reading, figure] of [["lamp-left.-", "21"], ["frame.battery bolt", "48"], ["block.strap bolt", "690"], ["starter.case", "720"]]) await app.api(`/part-tests/${survey.tag}/grounds`, { reading, figure });
+await page.goto(`${app.url}/part-tests/${survey.tag}/grounds`);
+await take("grounds");
+const loom = await app.api("/looms", { name: "loom off the packing shed", plugs: "P1: red, black, ?, white\nP2 1.5 m: red, yellow, black, brown\nP3 2 m: white, brown, violet", switches: "key behind P1: OFF, RUN, START" });
+for (const [one, other, reads] of [["P1 1", "P2 1", "beeps"], ["P1 1", "P2 1", "beeps"], ["P1 2", "P2 3", "beeps"], ["P1 2", "P2 3", "beeps"], ["P1 2", "P3 3", "beeps"], ["P1 2", "P1 3", "5.2"]]) await app.api(`/looms/${loom.tag}/readings`, { one, other, reads });
+await phone.goto(`${app.url}/rewires/looms/${loom.tag}`);
+await phone.screenshot({ path: `${folder}loom-trace-phone.png` });
 await page.goto(`${app.url}/machines`);
 await take("machines");
 await page.goto(`${app.url}/machines/orchard-zero-turn-7?c.key=RUN&c.seat=sat&rpm=3500&wire=12`);
 await take("loom", true);
-await page.goto(`${app.url}/machines/hill-quad-2?view=switches&c.key=ON&c.start=pressed`);
-await take("switches");
 await page.goto(`${app.url}/machines/make?from=orchard-tractor-4`);
 await page.click("text=Change this machine");
 await page.waitForURL(/drafts/);

@@ -54,6 +54,9 @@ public sealed class BenchMachine
     /// <summary>Control that sends a bulb's current: "off", "amps", or a pair such as "a-b".</summary>
     public static ControlId Current { get; } = new("current");
 
+    /// <summary>Part id of what sends that current.</summary>
+    public const string CurrentId = "bench-current";
+
     /// <summary>Position of <see cref="Current"/> in which a meter in series closes the first pair's path.</summary>
     public const string AmpsPosition = "amps";
 
@@ -83,7 +86,7 @@ public sealed class BenchMachine
     /// <param name="pairs">The pairs; the first is also read in series for the amps.</param>
     public BenchMachine KnownCurrent(Part part, IReadOnlyList<(string From, string To)> pairs)
     {
-        const string Id = "bench-current";
+        const string Id = CurrentId;
         PositionId[] positions =
         [
             new("off"),

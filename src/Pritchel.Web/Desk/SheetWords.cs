@@ -96,6 +96,7 @@ public static class SheetWords
     public static string Point(OpenPartTest open, Core.Identity.TerminalAddress at) =>
         at.Part == open.State.Began.Tested.Part.Id ? at.Terminal.Text
         : at.Part.Text == BenchMachine.SupplyId ? $"battery {at.Terminal}"
+        : at.Part.Text == BenchMachine.CurrentId ? "bulb’s lead"
         : at.Part.Text == BenchMachine.SwitchId ? $"feed {at.Terminal}"
         : $"{at.Part.Text.Replace('-', ' ')} {at.Terminal}";
 

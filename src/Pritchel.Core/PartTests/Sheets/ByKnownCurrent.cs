@@ -38,7 +38,7 @@ internal static class ByKnownCurrent
             "current-amps",
             $"Amps of that bulb, in series with {pairs[0].From} to {pairs[0].To}",
             DirectAmps.Instance,
-            TerminalAddress.Of("bench-current.p"),
+            TerminalAddress.Of(BenchMachine.CurrentId + ".p"),
             tested.Part.At(pairs[0].From)
         )
         {

@@ -61,8 +61,8 @@ public abstract class FedCoil : PartSheet
                 "amps",
                 "Amps, the meter in series on the 10 A jack",
                 DirectAmps.Instance,
-                TerminalAddress.Of("bench-switch.1"),
-                TerminalAddress.Of("bench-switch.2")
+                TerminalAddress.Of(BenchMachine.SwitchId + ".1"),
+                TerminalAddress.Of(BenchMachine.SwitchId + ".2")
             )
             {
                 How = "seconds; red lead back to the volts jack at once after; OL where the fuse goes",

@@ -136,6 +136,31 @@ public class TradeSheetsTests
         Assert.Equal((SheetOutcome.Bad, false), (twice.Outcome, twice.Again));
     }
 
+    /// <summary>
+    /// A drive-seal sensor: open dry, closed in water, open again when wiped. One that stays closed after the water is caught by
+    /// the third reading, and no reading asks for its lead to be on.
+    /// </summary>
+    [Fact]
+    public void A_sensor_is_read_dry_wet_and_dry_again()
+    {
+        var machine = Shipped.Ids.Select(Shipped.Read).First(m => m.Controls.Any(c => c.Sensed == true));
+        var control = machine.Controls.First(c => c.Sensed == true);
+        var part = machine.Parts.First(p => p.Contacts?.Any(c => c.Control == control.Id) == true);
+        var tested = TestedPart.Of(machine, part);
+        var table = SheetTable.Build(SheetCatalogue.For(tested.Kind).First(), tested, Nulled);
+        Assert.Equal(control.Positions.Count + 1, table.Readings.Count);
+        Assert.EndsWith("-again", table.Readings[^1].Id, StringComparison.Ordinal);
+        Assert.Contains(table.Readings, r => r.Caution?.Contains("never a flame", StringComparison.Ordinal) == true);
+        var contact = part.Contacts!.First(c => c.Control == control.Id);
+        double Sound(SheetReading reading) => contact.ClosedIn.Contains(reading.Setting[control.Id]) ? 0.2 : Ol;
+        var sound = table.Readings.Select(r => new SheetEntry(r.Id, Sound(r))).ToList();
+        Assert.NotEqual(SheetOutcome.Bad, SheetVerdict.Of(SheetBeliefs.Weigh(table, sound)).Outcome);
+
+        // All alike, wet or dry: stuck, or open for good.
+        var stuck = table.Readings.Select(r => new SheetEntry(r.Id, Sound(table.Readings[0]))).ToList();
+        Assert.Equal(SheetOutcome.Bad, SheetVerdict.Of(SheetBeliefs.Weigh(table, stuck)).Outcome);
+    }
+
     /// <summary>What was seen moves what it speaks for and nothing is settled by it alone; what is not seen clears nothing.</summary>
     [Fact]
     public void A_look_is_evidence_for_what_it_speaks_for()

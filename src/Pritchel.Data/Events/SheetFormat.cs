@@ -180,7 +180,8 @@ public static class SheetFormat
                     [.. c.Positions.Select(p => p.Text)],
                     c.Rest.Text,
                     [.. c.Held.Select(p => p.Text)],
-                    c.Says?.ToDictionary(s => s.Key.Text, s => s.Value, StringComparer.Ordinal)
+                    c.Says?.ToDictionary(s => s.Key.Text, s => s.Value, StringComparer.Ordinal),
+                    c.Sensed
                 )),
             ]
         );
@@ -215,7 +216,8 @@ public static class SheetFormat
                     [.. c.Positions.Select(p => new PositionId(p))],
                     new PositionId(c.Rest),
                     [.. c.Held.Select(p => new PositionId(p))],
-                    c.Says?.ToDictionary(s => new PositionId(s.Key), s => s.Value)
+                    c.Says?.ToDictionary(s => new PositionId(s.Key), s => s.Value),
+                    c.Sensed
                 )),
             ],
             stored.FiguresKnown
@@ -270,6 +272,7 @@ public static class SheetFormat
         IReadOnlyList<string> Positions,
         string Rest,
         IReadOnlyList<string> Held,
-        Dictionary<string, string>? Says
+        Dictionary<string, string>? Says,
+        bool? Sensed = null
     );
 }

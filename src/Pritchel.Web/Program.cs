@@ -130,6 +130,15 @@ app.UseAntiforgery();
 app.MapRazorPages();
 app.MapOpenApi("/api/{documentName}/openapi.json");
 app.MapApi();
+app.MapGet(
+        "/health",
+        async (PritchelContext record, CancellationToken cancel) =>
+            await record.Database.CanConnectAsync(cancel)
+                ? Results.Ok(new { status = "well" })
+                : Results.Problem("The record does not answer.", statusCode: StatusCodes.Status503ServiceUnavailable)
+    )
+    .AllowAnonymous()
+    .ExcludeFromDescription();
 try
 {
     await app.RunAsync();

@@ -111,6 +111,17 @@ public sealed class EntranceTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
+    public async Task Health_says_whether_the_record_answers()
+    {
+        using var client = host.Browser();
+        Assert.Contains(
+            "well",
+            await client.GetStringAsync(new Uri("/health", UriKind.Relative)),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
     public void The_record_is_readable_by_its_owner_only()
     {
         if (OperatingSystem.IsWindows())

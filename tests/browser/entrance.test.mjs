@@ -46,6 +46,7 @@ test("the API says that one must sign in, and nothing else", async () => {
   const answer = await fetch(`${app.url}/api/v1/jobs`);
   assert.equal(answer.status, 401);
   assert.match(answer.headers.get("content-type"), /problem\+json/);
+  assert.equal((await fetch(`${app.url}/health`)).status, 200);
 });
 
 test("it does not listen where others reach it without a passphrase", () => {

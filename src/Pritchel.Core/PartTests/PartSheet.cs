@@ -125,7 +125,7 @@ public abstract class PartSheet
     /// <summary>The part as it stands at a temperature; as it is, unless a sheet says otherwise.</summary>
     public virtual TestedPart At(TestedPart tested, double celsius) => tested;
 
-    /// <summary>The bench with the part on it.</summary>
+    /// <summary>The bench with the part on it: the part is the first of its parts.</summary>
     public virtual Machine Rig(TestedPart tested) => new BenchMachine(tested).Build();
 
     /// <summary>Its readings, in order.</summary>

@@ -27,6 +27,7 @@ public sealed partial class LoomTrace
     private readonly IReadOnlyList<LoomAnswer> answers;
     private readonly double[,] evidence;
     private readonly int[] netOf;
+    private readonly double[,] joins;
 
     /// <summary>Works it out.</summary>
     /// <param name="loom">The loom as listed.</param>
@@ -52,8 +53,6 @@ public sealed partial class LoomTrace
         Parts = [.. Between()];
         Next = Again ?? Best();
     }
-
-    private readonly double[,] joins;
 
     /// <summary>Pieces of copper, at rest.</summary>
     public IReadOnlyList<LoomNet> Nets { get; }

@@ -1,5 +1,4 @@
 using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Rewiring;
 using Pritchel.Core.Simulation;
 
@@ -15,7 +14,18 @@ public class DesignProofBruteForceTests
     private const int Start = 1;
     private const int Kill = 2;
     private const int Ground = 3;
-    private static readonly string[] Points = ["fuse.2", "solenoid.S", "magneto.kill", "block.bolt", "x1.x", "x2.x"];
+    private static readonly string[] Points =
+    [
+        "fuse.2",
+        "solenoid.S",
+        "magneto.kill",
+        "frame.bolt",
+        "x1.bolt",
+        "x2.bolt",
+    ];
+
+    // The key that every small machine has, and nothing here hangs on, comes before them.
+    private const int OfTheirOwn = 1;
 
     private sealed record Closure(int From, int To, int Control, IReadOnlyList<int> Positions);
 
@@ -32,7 +42,7 @@ public class DesignProofBruteForceTests
                 .Select(_ => Draw(random, controls))
                 .Where(c => c.From != c.To)
                 .ToList();
-            var machine = Circuit.Compile(Build(controls, closures));
+            var machine = Build(controls, closures);
             var atRest = Joined(closures, machine.Setting(null));
             if (atRest[Fed] == atRest[Ground] || atRest[Fed] == atRest[Kill])
             {
@@ -104,7 +114,7 @@ public class DesignProofBruteForceTests
     private static int[] Joined(IEnumerable<Closure> closures, ControlSetting setting)
     {
         int[] group = [.. Enumerable.Range(0, Points.Length)];
-        foreach (var closure in closures.Where(c => c.Positions.Contains(setting[c.Control])))
+        foreach (var closure in closures.Where(c => c.Positions.Contains(setting[OfTheirOwn + c.Control])))
         {
             var (keep, drop) = (group[closure.From], group[closure.To]);
             group = [.. group.Select(g => g == drop ? keep : g)];
@@ -113,99 +123,41 @@ public class DesignProofBruteForceTests
         return group;
     }
 
-    private static Machine Build(int[] controls, List<Closure> closures)
+    private static bool IsOn(Closure closure, string point) =>
+        Points[closure.From] == point || Points[closure.To] == point;
+
+    private static Circuit Build(int[] controls, List<Closure> closures)
     {
-        var place = new PlaceId("bench");
-        var parts = new List<Part>();
-        var wires = new List<Wire>();
-        void Add(string id, string kind, params string[] terminals) =>
-            parts.Add(
-                new Part
-                {
-                    Id = new PartId(id),
-                    Name = id,
-                    Kind = kind,
-                    Place = place,
-                    Terminals = [.. terminals.Select(TerminalId.Of)],
-                }
-            );
-        void Run(string from, string to) =>
-            wires.Add(
-                new Wire
-                {
-                    Id = new WireId($"w{wires.Count + 1}"),
-                    From = new WireEnd(TerminalAddress.Of(from), "ring"),
-                    To = new WireEnd(TerminalAddress.Of(to), "ring"),
-                    Gauge = "10 mm2",
-                    LengthM = 0.5,
-                    Colours = ["black"],
-                    Zone = "bench",
-                }
-            );
-        Add("battery", "battery", "+", "-");
-        Add("fuse", "fuse", "1", "2");
-        Add("solenoid", "start-solenoid", "B", "M", "S", "case");
-        Add("starter", "starter", "post", "case");
-        Add("magneto", "magneto", "kill", "case", "ht");
-        Add("block", "body", "bolt");
-        Add("x1", "splice", "x");
-        Add("x2", "splice", "x");
-        Run("battery.+", "fuse.1");
-        Run("battery.+", "solenoid.B");
-        Run("solenoid.M", "starter.post");
-        foreach (var grounded in new[] { "battery.-", "solenoid.case", "starter.case", "magneto.case" })
+        var machine = new SmallMachine()
+            .Engine()
+            .Part("fuse", "fuse", "1", "2")
+            .Part("solenoid", "start-solenoid", "B", "M", "S", "case")
+            .Part("starter", "starter", "post", "case")
+            .Part("magneto", "magneto", "kill", "case", "ht")
+            .Wire("battery.+", "fuse.1")
+            .Wire("battery.+", "solenoid.B")
+            .Wire("solenoid.M", "starter.post")
+            .Wire("solenoid.case", "frame.bolt")
+            .Wire("starter.case", "frame.bolt")
+            .Wire("magneto.case", "frame.bolt");
+        foreach (var free in new[] { "x1", "x2" }.Where(x => closures.Exists(c => IsOn(c, x + ".bolt"))))
         {
-            Run(grounded, "block.bolt");
+            machine.Part(free, "body", "bolt");
         }
 
-        foreach (var (closure, n) in closures.Select((c, n) => (c, n)))
+        for (var c = 0; c < controls.Length; c++)
         {
-            Add($"s{n}", "switch", "1", "2");
-            parts[^1] = parts[^1] with
-            {
-                Contacts =
-                [
-                    new Contact(
-                        new ContactId("c"),
-                        [TerminalId.Of("1"), TerminalId.Of("2")],
-                        new ControlId($"k{closure.Control}"),
-                        [.. closure.Positions.Select(p => new PositionId($"{p}"))]
-                    ),
-                ],
-            };
-            Run(Points[closure.From], $"s{n}.1");
-            Run($"s{n}.2", Points[closure.To]);
+            machine.Control($"k{c}", controls[c]);
         }
 
-        return new Machine
+        for (var n = 0; n < closures.Count; n++)
         {
-            Format = Machine.CurrentFormat,
-            Id = new MachineId("random"),
-            Name = "random",
-            Kind = "random",
-            Summary = "",
-            MayDiffer = "",
-            StopByHand = "",
-            TurningCautions = [],
-            Places = [new Place(place, "bench", "bench", 0, true)],
-            Controls =
-            [
-                .. controls.Select(
-                    (positions, c) =>
-                        new Control(
-                            new ControlId($"k{c}"),
-                            $"k{c}",
-                            [.. Enumerable.Range(0, positions).Select(p => new PositionId($"{p}"))],
-                            new PositionId("0"),
-                            []
-                        )
-                ),
-            ],
-            Parts = parts,
-            Wires = wires,
-            Mounts = [],
-            Engines = [new Engine(new EngineId("engine"), "engine", 400, 1500, 3000, 6)],
-            Duties = [],
-        };
+            machine
+                .Contact($"s{n}", $"k{closures[n].Control}", closures[n].Positions)
+                .Wire(Points[closures[n].From], $"s{n}.1")
+                .Wire($"s{n}.2", Points[closures[n].To]);
+        }
+
+        return machine.Compile();
     }
 }

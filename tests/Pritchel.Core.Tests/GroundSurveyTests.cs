@@ -53,7 +53,7 @@ public class GroundSurveyTests
                 if (suspects.Count > 0 && suspects[0].Words.Contains(fault.Words))
                 {
                     right++;
-                    Assert.InRange(suspects[0].Extra.Value, Math.Min(2, ohms / 2.5), ohms < 1 ? ohms * 2.5 : 1000);
+                    Assert.InRange(suspects[0].Extra.Value, suspects[0].IsOpen ? 0.1 : ohms / 2.5, ohms * 2.5);
                 }
                 else
                 {
@@ -169,7 +169,7 @@ public class GroundSurveyTests
                         Kind = "load",
                         Place = battery.Place,
                         Terminals = [TerminalId.Of("+"), TerminalId.Of("-")],
-                        Values = new Dictionary<string, double> { ["ohms"] = 6 },
+                        Values = new Dictionary<string, double> { ["ohms"] = 12.0 * 12 / 21 },
                     },
                 ],
                 Wires = [.. machine.Wires, To("test-1", "+", battery.At("+")), To("test-2", "-", at)],

@@ -50,6 +50,8 @@ internal sealed class SmallMachine
         new(new ControlId("key"), "Key", [new PositionId("OFF"), new PositionId("ON")], new PositionId("OFF"), []),
     ];
 
+    private readonly List<Engine> engines = [];
+
     public SmallMachine()
     {
         Wire("battery.+", "key.B");
@@ -128,6 +130,40 @@ internal sealed class SmallMachine
         return this;
     }
 
+    /// <summary>A control of its own, at rest in the first of its positions, numbered from 0.</summary>
+    public SmallMachine Control(string id, int positions)
+    {
+        PositionId[] all = [.. Enumerable.Range(0, positions).Select(p => new PositionId($"{p}"))];
+        controls.Add(new Control(new ControlId(id), id, all, all[0], []));
+        return this;
+    }
+
+    /// <summary>A contact "id.1" to "id.2" that a control closes in some of its positions.</summary>
+    public SmallMachine Contact(string id, string control, IEnumerable<int> positions)
+    {
+        Part(id, "switch", "1", "2");
+        parts[^1] = parts[^1] with
+        {
+            Contacts =
+            [
+                new Contact(
+                    new ContactId("1-2"),
+                    [new TerminalId("1"), new TerminalId("2")],
+                    new ControlId(control),
+                    [.. positions.Select(p => new PositionId($"{p}"))]
+                ),
+            ],
+        };
+        return this;
+    }
+
+    /// <summary>An engine, for what turns with one.</summary>
+    public SmallMachine Engine()
+    {
+        engines.Add(new Engine(new EngineId("engine"), "engine", 400, 1500, 3000, 6));
+        return this;
+    }
+
     public SmallMachine Wire(string from, string to)
     {
         wires.Add(
@@ -164,6 +200,7 @@ internal sealed class SmallMachine
             Parts = parts,
             Wires = wires,
             Mounts = [],
+            Engines = engines,
             Duties = [],
         };
         Assert.Empty(MachineValidator.Check(machine));

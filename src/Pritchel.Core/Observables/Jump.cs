@@ -32,6 +32,9 @@ public sealed record Jump(int From, int To, JumpKind Kind)
     private const double LampVolts = 12;
     private const double LampWatts = 21;
 
+    /// <summary>Ohms, hot, of the bulb that is put in to draw some two amps: 12 V, 21 W.</summary>
+    public const double BulbOhms = LampVolts * LampVolts / LampWatts;
+
     // Three looks do not ask for more.
     private const double NearEnough = 0.02;
     private const double SlowShare = 0.75;
@@ -60,7 +63,7 @@ public sealed record Jump(int From, int To, JumpKind Kind)
         if (Kind != JumpKind.Lead)
         {
             var share = Filament.ShareOf(
-                Kind == JumpKind.Lamp ? LampVolts * LampVolts / LampWatts : LampVolts / meter.TestLamp.Value,
+                Kind == JumpKind.Lamp ? BulbOhms : LampVolts / meter.TestLamp.Value,
                 ohms =>
                 {
                     move(ohms);

@@ -60,9 +60,6 @@ public sealed class BenchMachine
     /// <summary>Position of <see cref="Current"/> in which a meter in series closes the first pair's path.</summary>
     public const string AmpsPosition = "amps";
 
-    // A 12 V 21 W bulb, hot.
-    private const double BulbOhms = 6.9;
-
     /// <summary>Puts a full battery across two of the part's terminals, through a switch of its own.</summary>
     public BenchMachine Feed(Part part, string plus, string minus) =>
         Battery().Switch("Coil", SupplyPlus, part.At(plus).Text).Join(part.At(minus).Text, SupplyMinus).Grounded();
@@ -96,7 +93,7 @@ public sealed class BenchMachine
         controls.Add(new Control(Current, "Bulb", positions, positions[0], []));
         string[] own = [.. pairs.SelectMany(p => new[] { p.From, p.To }).Distinct()];
         Battery()
-            .Add("bench-bulb", "load", Value("ohms", BulbOhms), "+", "-")
+            .Add("bench-bulb", "load", Value("ohms", Observables.Jump.BulbOhms), "+", "-")
             .Add(Id, "switch", null, ["p", "n", .. own]);
         Contact Of(string pole, string to, params PositionId[] closed) =>
             new(new ContactId($"{pole}-{to}"), [TerminalId.Of(pole), TerminalId.Of(to)], Current, [.. closed]);

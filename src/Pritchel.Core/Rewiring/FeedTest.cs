@@ -1,5 +1,6 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Rewiring;
@@ -10,8 +11,6 @@ namespace Pritchel.Core.Rewiring;
 /// </summary>
 internal sealed class FeedTest
 {
-    private const int MostMoved = 2;
-    private const double BulbOhms = 6;
     private const double LitShare = 0.75;
 
     private readonly Circuit circuit;
@@ -22,17 +21,7 @@ internal sealed class FeedTest
     {
         (this.circuit, rest) = (circuit, circuit.Setting(null));
         battery = circuit.PartsThat(PartTraits.StoresCharge).FirstOrDefault();
-        Settings =
-        [
-            .. circuit
-                .SettingsNearRest(MostMoved)
-                .Concat(
-                    duties
-                        .Where(d => d.Setting.Keys.All(c => circuit.Machine.Index.Control(c) is not null))
-                        .Select(d => circuit.Setting(d.Setting))
-                )
-                .Distinct(),
-        ];
+        Settings = [.. circuit.SettingsTried(duties)];
         var trial = new Trial(circuit);
         Cranking = Enumerable.Range(0, Settings.Count).Where(s => trial.Cranks(Settings[s])).ToHashSet();
     }
@@ -71,7 +60,7 @@ internal sealed class FeedTest
         for (var s = 0; s < Settings.Count; s++)
         {
             state.Begin(values);
-            state.ConnectMeter(0, BulbOhms);
+            state.ConnectMeter(0, Jump.BulbOhms);
             state.Move(rest);
             state.Move(Settings[s]);
             if (state.Drop(node, circuit.Reference) > LitShare * state.Drop(plus, minus))

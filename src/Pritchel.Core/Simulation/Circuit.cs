@@ -330,6 +330,20 @@ public sealed class Circuit
         }
     }
 
+    /// <summary>Settings within two moves of rest, and those of some duties whose controls there are; each once.</summary>
+    /// <param name="duties">The duties.</param>
+    public IEnumerable<ControlSetting> SettingsTried(IEnumerable<Duty> duties)
+    {
+        const int MostMoved = 2;
+        return SettingsNearRest(MostMoved)
+            .Concat(
+                duties
+                    .Where(d => d.Setting.Keys.All(c => Machine.Index.Control(c) is not null))
+                    .Select(d => Setting(d.Setting))
+            )
+            .Distinct();
+    }
+
     /// <summary>Settings by how many controls they move, none first.</summary>
     /// <param name="mostMoved">Most controls moved.</param>
     public IEnumerable<ControlSetting> SettingsNearRest(int mostMoved)

@@ -100,7 +100,7 @@ internal static class LoomApi
             cancel
         );
 
-    private static async Task<IResult> ActAsync<T>(
+    private static Task<IResult> ActAsync<T>(
         string tag,
         HttpRequest request,
         LoomDesk desk,
@@ -108,17 +108,8 @@ internal static class LoomApi
         Func<OpenLoom, T, Task<string?>> act,
         CancellationToken cancel
     )
-        where T : class
-    {
-        if (await FindAsync(tag, desk, cancel) is not { } open)
-        {
-            return NotThere(tag);
-        }
-
-        return await act(open, await RequestBody.ReadAsync<T>(request)) is { } why
-            ? throw new RefusedException(field, why)
-            : await GetAsync(tag, desk, cancel);
-    }
+        where T : class =>
+        StepApi.ActAsync(request, () => FindAsync(tag, desk, cancel), field, act, () => GetAsync(tag, desk, cancel));
 
     private static int EndOf(OpenLoom open, string? name, string field) =>
         open.Loom.Ends.Select((e, i) => (e.Name, i)).Where(e => e.Name == name).Select(e => (int?)e.i).FirstOrDefault()

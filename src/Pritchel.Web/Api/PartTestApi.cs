@@ -117,87 +117,84 @@ internal static class PartTestApi
             ? Results.Text(PartTestLists.Csv(open), "text/csv")
             : NotThere(tag);
 
-    private static async Task<IResult> ReadAsync(
+    private static Task<IResult> ReadAsync(
         string tag,
         HttpRequest request,
         PartTestDesk desk,
         CancellationToken cancel
-    )
-    {
-        if (await FindAsync(tag, desk, cancel) is not { } open)
-        {
-            return NotThere(tag);
-        }
+    ) =>
+        ActAsync<PartReadingRequest>(
+            tag,
+            request,
+            desk,
+            "figure",
+            (open, wanted) =>
+                desk.ReadAsync(open, wanted.After ?? open.State.Sequence, wanted.Reading, wanted.Figure, cancel),
+            cancel
+        );
 
-        var wanted = await RequestBody.ReadAsync<PartReadingRequest>(request);
-        return
-            await desk.ReadAsync(open, wanted.After ?? open.State.Sequence, wanted.Reading, wanted.Figure, cancel)
-                is { } why
-            ? throw new RefusedException("figure", why)
-            : await GetAsync(tag, desk, cancel);
-    }
-
-    private static async Task<IResult> LookAsync(
+    private static Task<IResult> LookAsync(
         string tag,
         HttpRequest request,
         PartTestDesk desk,
         CancellationToken cancel
-    )
-    {
-        if (await FindAsync(tag, desk, cancel) is not { } open)
-        {
-            return NotThere(tag);
-        }
+    ) =>
+        ActAsync<PartLookRequest>(
+            tag,
+            request,
+            desk,
+            "look",
+            (open, wanted) =>
+                desk.LookAsync(open, wanted.After ?? open.State.Sequence, wanted.Look, wanted.Seen, cancel),
+            cancel
+        );
 
-        var wanted = await RequestBody.ReadAsync<PartLookRequest>(request);
-        return
-            await desk.LookAsync(open, wanted.After ?? open.State.Sequence, wanted.Look, wanted.Seen, cancel) is { } why
-            ? throw new RefusedException("look", why)
-            : await GetAsync(tag, desk, cancel);
-    }
-
-    private static async Task<IResult> UndoAsync(
+    private static Task<IResult> UndoAsync(
         string tag,
         HttpRequest request,
         PartTestDesk desk,
         CancellationToken cancel
-    )
-    {
-        if (await FindAsync(tag, desk, cancel) is not { } open)
-        {
-            return NotThere(tag);
-        }
+    ) =>
+        ActAsync<UndoPartTestRequest>(
+            tag,
+            request,
+            desk,
+            "after",
+            (open, wanted) => desk.UndoAsync(open, wanted.After ?? open.State.Sequence, cancel),
+            cancel
+        );
 
-        var wanted = await RequestBody.ReadAsync<UndoPartTestRequest>(request);
-        return await desk.UndoAsync(open, wanted.After ?? open.State.Sequence, cancel) is { } why
-            ? throw new RefusedException("after", why)
-            : await GetAsync(tag, desk, cancel);
-    }
+    private static Task<IResult> ActAsync<T>(
+        string tag,
+        HttpRequest request,
+        PartTestDesk desk,
+        string field,
+        Func<OpenPartTest, T, Task<string?>> act,
+        CancellationToken cancel
+    )
+        where T : class =>
+        StepApi.ActAsync(request, () => FindAsync(tag, desk, cancel), field, act, () => GetAsync(tag, desk, cancel));
 
     private static async Task<IResult> GroundsAsync(string tag, GroundDesk grounds, CancellationToken cancel) =>
-        PartTestStore.NumberOf(tag) is { } number && await grounds.OpenAsync(number, cancel) is { } open
-            ? Results.Ok(View(open))
-            : NotThere(tag);
+        await FindAsync(tag, grounds, cancel) is { } open ? Results.Ok(View(open)) : NotThere(tag);
 
-    private static async Task<IResult> ReadGroundAsync(
+    private static Task<IResult> ReadGroundAsync(
         string tag,
         HttpRequest request,
         GroundDesk grounds,
         CancellationToken cancel
-    )
-    {
-        if (PartTestStore.NumberOf(tag) is not { } number || await grounds.OpenAsync(number, cancel) is not { } open)
-        {
-            return NotThere(tag);
-        }
+    ) =>
+        StepApi.ActAsync<OpenSurvey, PartReadingRequest>(
+            request,
+            () => FindAsync(tag, grounds, cancel),
+            "figure",
+            (open, wanted) =>
+                grounds.ReadAsync(open, wanted.After ?? open.State.Sequence, wanted.Reading, wanted.Figure, cancel),
+            () => GroundsAsync(tag, grounds, cancel)
+        );
 
-        var wanted = await RequestBody.ReadAsync<PartReadingRequest>(request);
-        return
-            await grounds.ReadAsync(open, wanted.After ?? open.State.Sequence, wanted.Reading, wanted.Figure, cancel)
-                is { } why
-            ? throw new RefusedException("figure", why)
-            : await GroundsAsync(tag, grounds, cancel);
-    }
+    private static async Task<OpenSurvey?> FindAsync(string tag, GroundDesk grounds, CancellationToken cancel) =>
+        PartTestStore.NumberOf(tag) is { } number ? await grounds.OpenAsync(number, cancel) : null;
 
     private static object View(OpenSurvey open) =>
         new
@@ -225,6 +222,7 @@ internal static class PartTestApi
             {
                 s.Words,
                 Ohms = s.Extra.Value,
+                s.IsOpen,
                 Amps = s.Carries.Value,
                 LostVolts = s.Lost.Value,
                 s.Share,

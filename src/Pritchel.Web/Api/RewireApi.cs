@@ -191,7 +191,7 @@ internal static class RewireApi
             ? Results.Text(MachineFile.Write(Marriage.Of(open.Plan).Machine), "application/json")
             : NotThere(tag);
 
-    private static async Task<IResult> ActAsync<T>(
+    private static Task<IResult> ActAsync<T>(
         string tag,
         HttpRequest request,
         RewireDesk desk,
@@ -199,17 +199,8 @@ internal static class RewireApi
         Func<OpenRewire, T, Task<string?>> act,
         CancellationToken cancel
     )
-        where T : class
-    {
-        if (await FindAsync(tag, desk, cancel) is not { } open)
-        {
-            return NotThere(tag);
-        }
-
-        return await act(open, await RequestBody.ReadAsync<T>(request)) is { } why
-            ? throw new RefusedException(field, why)
-            : await GetAsync(tag, desk, cancel);
-    }
+        where T : class =>
+        StepApi.ActAsync(request, () => FindAsync(tag, desk, cancel), field, act, () => GetAsync(tag, desk, cancel));
 
     /// <summary>Wires cut through as asked; as they stand where nothing is said of the side.</summary>
     private static string Cuts(SideRequest? asked, RewireSide? side) =>

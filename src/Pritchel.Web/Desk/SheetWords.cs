@@ -4,6 +4,7 @@ using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.KeySwitch;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
+using Pritchel.Data;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Desk;
@@ -91,6 +92,16 @@ public static class SheetWords
         && SheetCatalogue.For(kind).Any()
             ? id.Text
             : null;
+
+    /// <summary>Page that a part test, a survey or a loom is worked on.</summary>
+    public static string Address(PartTestEntry entry) =>
+        entry.Sheet switch
+        {
+            SwitchSheet.Key => $"/part-tests/{entry.Tag}/switch",
+            Core.PartTests.Grounds.GroundSheet.Key => $"/part-tests/{entry.Tag}/grounds",
+            Core.PartTests.Looms.LoomSheet.Key => $"/rewires/looms/{entry.Tag}",
+            _ => $"/part-tests/{entry.Tag}",
+        };
 
     /// <summary>A point that a probe is on: a terminal of the part, or what it stands in.</summary>
     public static string Point(OpenPartTest open, Core.Identity.TerminalAddress at) =>

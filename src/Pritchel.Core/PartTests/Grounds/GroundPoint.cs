@@ -21,15 +21,32 @@ public sealed record GroundPoint(
     bool ByBulb,
     bool Cranks,
     Volts Sound
-);
+)
+{
+    // What sound grounds of one machine differ by, and what a meter's last digits do: from memory.
+    private const double DiffersBy = 1.6;
+    private const double LastDigits = 0.012;
+
+    /// <summary>Whether a figure is more than a sound machine would show.</summary>
+    public bool IsHigh(Volts read) => read.Value > (DiffersBy * Sound.Value) + LastDigits;
+}
 
 /// <summary>A way home that has ohms too many.</summary>
 /// <param name="Words">Its links that look the same from outside, in words.</param>
-/// <param name="Extra">Ohms that explain what was read.</param>
+/// <param name="Extra">Ohms that explain what was read; the fewest that do, where it is open or nearly so.</param>
+/// <param name="IsOpen">
+/// Whether an open one explains it as well: nearly all of a circuit's volts stand across it, and its ohms are no longer told.
+/// </param>
 /// <param name="Carries">The most that must come back through it.</param>
 /// <param name="Share">How likely it is, against the other links.</param>
-public sealed record GroundSuspect(IReadOnlyList<string> Words, Ohms Extra, Amps Carries, double Share)
+public sealed record GroundSuspect(IReadOnlyList<string> Words, Ohms Extra, bool IsOpen, Amps Carries, double Share)
 {
+    // 0.1 V a joint while its current flows: common practice, no source.
+    private const double JointVolts = 0.1;
+
+    /// <summary>Whether it loses more than a joint may.</summary>
+    public bool LosesTooMuch => Lost.Value > JointVolts;
+
     /// <summary>Volts that are lost there at the most it must carry: what ranks them.</summary>
     public Volts Lost => new(Extra.Value * Carries.Value);
 }

@@ -2,6 +2,7 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Networks;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
@@ -14,9 +15,6 @@ namespace Pritchel.Core.PartTests.Grounds;
 /// </summary>
 public sealed class GroundSurvey
 {
-    private const int MostMoved = 2;
-    private const double BulbOhms = 6;
-
     // What the machine itself sends home through a point tells from here on; under it a bulb does it.
     private const double LeastAmps = 0.4;
 
@@ -103,13 +101,17 @@ public sealed class GroundSurvey
                 break;
             }
 
+            const double AsWell = 4;
+            var fitting = fits.Where(f => f.Link == best.Link && f.Misfit - best.Misfit < AsWell).ToList();
+            var open = fitting.Exists(f => f.Grid == Grid.Length - 1);
             double Weight(double misfit) => Math.Exp((best.Misfit - misfit) / 2);
             var total = fits.Sum(f => Weight(f.Misfit));
             var alike = links.Where(l => SameAs(l, best.Link, left.Keys)).ToList();
             found.Add(
                 new GroundSuspect(
                     [.. alike.Select(l => l.Words).Distinct()],
-                    new Ohms(best.Ohms),
+                    new Ohms(open ? fitting.Min(f => f.Ohms) : best.Ohms),
+                    open,
                     new Amps(alike.Max(l => l.Carries)),
                     fits.Where(f => alike.Contains(f.Link)).Sum(f => Weight(f.Misfit)) / total
                 )
@@ -157,11 +159,10 @@ public sealed class GroundSurvey
     /// <summary>Amps in every link, in every setting in which no fuse opens.</summary>
     private Dictionary<ControlSetting, double[]> Amps(List<Fault> all)
     {
-        var duties = circuit.Machine.Duties.Select(d => circuit.Setting(d.Setting));
         var trial = new Rewiring.Trial(circuit);
         var nominal = circuit.NominalParameters();
         var amps = new Dictionary<ControlSetting, double[]>();
-        foreach (var setting in circuit.SettingsNearRest(MostMoved).Concat(duties).Distinct())
+        foreach (var setting in circuit.SettingsTried(circuit.Machine.Duties))
         {
             if (trial.In(setting).Opened.Count == 0)
             {
@@ -264,7 +265,7 @@ public sealed class GroundSurvey
         state.Begin(values);
         if (bulbAt is not null)
         {
-            state.ConnectMeter(0, BulbOhms);
+            state.ConnectMeter(0, Jump.BulbOhms);
         }
 
         state.Move(circuit.Setting(null));

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.PartTests;
@@ -12,19 +11,11 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>A part test's sheet: readings, the part with the probes on it, and what the figures come to.</summary>
-public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
+public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : StepPageModel<OpenPartTest>
 {
-    /// <summary>Tag from the address: P-0012.</summary>
-    [BindProperty(SupportsGet = true)]
-    public string Tag { get; set; } = "";
-
     /// <summary>Reading that is asked for; the most telling one when null.</summary>
     [BindProperty(SupportsGet = true)]
     public string? At { get; set; }
-
-    /// <summary>Sequence of the last step the form's author had seen.</summary>
-    [BindProperty]
-    public int After { get; set; }
 
     /// <summary>Figure as typed.</summary>
     [BindProperty]
@@ -42,17 +33,17 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
     [BindProperty]
     public string? Seen { get; set; }
 
-    /// <summary>The test.</summary>
-    public OpenPartTest Open { get; private set; } = null!;
+    /// <inheritdoc/>
+    protected override string Area => "Part tests";
 
-    /// <summary>What was wrong; null for nothing.</summary>
-    public string? Error { get; private set; }
+    /// <inheritdoc/>
+    protected override string Title => $"{Open.Entry.Tag} {Open.Entry.Name}";
+
+    /// <inheritdoc/>
+    protected override string Address => $"/part-tests/{Open.Entry.Tag}";
 
     /// <summary>Number of the reading on the card; −1 when none is left.</summary>
     public int Current { get; private set; }
-
-    /// <summary>Shows the sheet.</summary>
-    public async Task<IActionResult> OnGetAsync() => await LoadAsync() ? Page() : NotFound();
 
     /// <summary>Readings as CSV.</summary>
     public async Task<IActionResult> OnGetCsvAsync() =>
@@ -61,12 +52,10 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
             : NotFound();
 
     /// <summary>Enters a figure.</summary>
-    public Task<IActionResult> OnPostReadAsync() =>
-        ActAsync(() => desk.ReadAsync(Open, After, At, Typed, HttpContext.RequestAborted));
+    public Task<IActionResult> OnPostReadAsync() => ActAsync(() => desk.ReadAsync(Open, After, At, Typed, Cancel));
 
     /// <summary>Takes the last step back.</summary>
-    public Task<IActionResult> OnPostUndoAsync() =>
-        ActAsync(() => desk.UndoAsync(Open, After, HttpContext.RequestAborted));
+    public Task<IActionResult> OnPostUndoAsync() => ActAsync(() => desk.UndoAsync(Open, After, Cancel));
 
     /// <summary>Whether its result can be taken over into its job now.</summary>
     public bool CanBeSaved =>
@@ -85,7 +74,7 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
             return NotFound();
         }
 
-        if (await jobs.OpenAsync(number, cancel: HttpContext.RequestAborted) is not { } job)
+        if (await jobs.OpenAsync(number, cancel: Cancel) is not { } job)
         {
             return NotFound();
         }
@@ -103,7 +92,7 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
                     .Distinct(),
             ]
         );
-        var added = await jobs.AppendAsync(job, job.State.Sequence, [tested], HttpContext.RequestAborted);
+        var added = await jobs.AppendAsync(job, job.State.Sequence, [tested], Cancel);
         Error = added.Why;
         return added.Kept ? Redirect($"/jobs/{Open.Entry.Job}") : Page();
     }
@@ -116,7 +105,7 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
                 After,
                 look is { Length: > 1 } ? look[..^1] : look,
                 look?.EndsWith('+') == true,
-                HttpContext.RequestAborted
+                Cancel
             )
         );
 
@@ -129,41 +118,23 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : PageModel
                 CultureInfo.InvariantCulture,
                 out var celsius
             )
-                ? desk.TellAsync(Open, After, celsius, IsNew, Seen, HttpContext.RequestAborted)
+                ? desk.TellAsync(Open, After, celsius, IsNew, Seen, Cancel)
                 : Task.FromResult<string?>("Temperature: type degrees Celsius, such as 20.")
         );
 
-    private async Task<IActionResult> ActAsync(Func<Task<string?>> act)
+    /// <inheritdoc/>
+    protected override async Task<OpenPartTest?> OpenAsync() =>
+        PartTestStore.NumberOf(Tag) is { } number ? await desk.OpenAsync(number, Cancel) : null;
+
+    /// <inheritdoc/>
+    protected override async Task<bool> LoadAsync()
     {
-        if (!await LoadAsync())
-        {
-            return NotFound();
-        }
-
-        Error = await act();
-        if (Error is null)
-        {
-            return Redirect($"/part-tests/{Open.Entry.Tag}");
-        }
-
-        await LoadAsync();
-        return Page();
-    }
-
-    private async Task<bool> LoadAsync()
-    {
-        if (
-            PartTestStore.NumberOf(Tag) is not { } number
-            || await desk.OpenAsync(number, HttpContext.RequestAborted) is not { } open
-        )
+        if (!await base.LoadAsync())
         {
             return false;
         }
 
-        Open = open;
-        ViewData["Area"] = "Part tests";
-        ViewData["Title"] = $"{open.Entry.Tag} {open.Entry.Name}";
-        Current = At is { } asked ? SheetBeliefs.IndexOf(open.Table, asked) : open.Verdict.Next;
+        Current = At is { } asked ? SheetBeliefs.IndexOf(Open.Table, asked) : Open.Verdict.Next;
         return true;
     }
 }

@@ -112,10 +112,17 @@ public static class SheetWords
         : $"{at.Part.Text.Replace('-', ' ')} {at.Terminal}";
 
     /// <summary>What is read, short enough for the margin of a drawing.</summary>
-    public static string Short(OpenPartTest open, SheetReading reading) =>
-        reading.Words.Length <= MostShort
-            ? reading.Words
+    public static string Short(OpenPartTest open, SheetReading reading)
+    {
+        // What several readings of one pair differ by is said last.
+        var tail = reading.Words[(reading.Words.IndexOf(", ", StringComparison.Ordinal) + 1)..].Trim();
+        return reading.Words.Length <= MostShort ? reading.Words
+            : tail.Length <= MostShort && open.Table.Readings.Count(r => IsSamePair(r, reading)) > 1 ? tail
             : $"{reading.Observable.Name}, {Point(open, reading.Red)} to {Point(open, reading.Black)}";
+    }
+
+    private static bool IsSamePair(SheetReading one, SheetReading other) =>
+        one.Observable == other.Observable && one.Red == other.Red && one.Black == other.Black;
 
     private const int MostShort = 24;
 

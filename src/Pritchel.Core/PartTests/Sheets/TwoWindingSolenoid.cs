@@ -23,7 +23,7 @@ public sealed class TwoWindingSolenoid : PartSheet
 
     /// <inheritdoc/>
     public override string Before =>
-        "Battery off; the motor's strap off M, or the motor is measured with it. Short the probes first: both windings are near an ohm.";
+        "The motor's strap off M, or the motor is measured with it. Short the probes first: both windings are near an ohm.";
 
     /// <inheritdoc/>
     public override string Caution =>

@@ -19,11 +19,61 @@ public sealed record MachineVersionEntry(int Version, DateTime AddedUtc);
 /// <summary>Machine files in the record.</summary>
 public sealed class MachineStore(PritchelContext context, TimeProvider clock)
 {
-    /// <summary>Newest version of every machine, by name.</summary>
-    public async Task<IReadOnlyList<MachineEntry>> ListAsync(CancellationToken cancel = default) =>
+    // A setting of this name says that a machine is put away.
+    private const string Away = "away/";
+
+    /// <summary>Newest version of every machine that is not put away, by name.</summary>
+    public Task<IReadOnlyList<MachineEntry>> ListAsync(CancellationToken cancel = default) =>
+        ListAsync(away: false, cancel);
+
+    /// <summary>Newest version of every machine that is put away, by name.</summary>
+    public Task<IReadOnlyList<MachineEntry>> ListPutAwayAsync(CancellationToken cancel = default) =>
+        ListAsync(away: true, cancel);
+
+    /// <summary>
+    /// Puts a machine away, or brings it back. Put away it is in no list and no new job is started on it; its jobs, versions and
+    /// pictures stay as they are.
+    /// </summary>
+    public async Task PutAwayAsync(string id, bool away, CancellationToken cancel = default)
+    {
+        var name = Away + id;
+        var at = clock.GetUtcNow().UtcDateTime.ToString("O", System.Globalization.CultureInfo.InvariantCulture);
+        if (away)
+        {
+            await context.Database.ExecuteSqlAsync(
+                $"INSERT INTO Settings (Name, Value) VALUES ({name}, {at}) ON CONFLICT (Name) DO NOTHING",
+                cancel
+            );
+        }
+        else
+        {
+            await context.Settings.Where(s => s.Name == name).ExecuteDeleteAsync(cancel);
+        }
+    }
+
+    /// <summary>Ids of the machines that are put away.</summary>
+    internal static async Task<IReadOnlyList<string>> PutAwayIdsAsync(
+        PritchelContext context,
+        CancellationToken cancel
+    ) =>
+        await context
+            .Settings.Where(s => s.Name.StartsWith(Away))
+            .Select(s => s.Name.Substring(Away.Length))
+            .ToListAsync(cancel);
+
+    /// <summary>Keeps a machine as put away, as another record had it.</summary>
+    internal static void AdoptPutAway(PritchelContext context, string id) =>
+        context.Settings.Add(new SettingRow { Name = Away + id, Value = "as another record had it" });
+
+    /// <summary>Whether a machine is put away.</summary>
+    public Task<bool> IsPutAwayAsync(string id, CancellationToken cancel = default) =>
+        context.Settings.AnyAsync(s => s.Name == Away + id, cancel);
+
+    private async Task<IReadOnlyList<MachineEntry>> ListAsync(bool away, CancellationToken cancel) =>
         await context
             .Machines.Where(m =>
                 m.Version == context.Machines.Where(o => o.MachineId == m.MachineId).Max(o => o.Version)
+                && context.Settings.Any(s => s.Name == Away + m.MachineId) == away
             )
             .OrderBy(m => m.Name)
             .Select(m => new MachineEntry(m.MachineId, m.Version, m.Name, m.Kind))

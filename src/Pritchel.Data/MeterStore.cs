@@ -36,8 +36,15 @@ public sealed class MeterStore(PritchelContext context)
         );
     }
 
-    private async Task<string?> ValueAsync(CancellationToken cancel) =>
+    private Task<string?> ValueAsync(CancellationToken cancel) => KeptTextAsync(context, cancel);
+
+    /// <summary>The meter as the record has it, readable or not; null where its owner never said.</summary>
+    internal static async Task<string?> KeptTextAsync(PritchelContext context, CancellationToken cancel) =>
         await context.Settings.Where(s => s.Name == Name).Select(s => s.Value).FirstOrDefaultAsync(cancel);
+
+    /// <summary>Keeps a meter as another record had it, where there is none.</summary>
+    internal static void Adopt(PritchelContext context, string value) =>
+        context.Settings.Add(new SettingRow { Name = Name, Value = value });
 
     private async Task<Meter?> KeptAsync(CancellationToken cancel) =>
         await ValueAsync(cancel) is { } value ? Read(value) : null;

@@ -78,10 +78,44 @@ public sealed class PictureStore(PritchelContext context, string folder, TimePro
         context.Pictures.Add(row);
         await using var transaction = await context.Database.BeginTransactionAsync(cancel);
         await context.SaveChangesAsync(cancel);
-        Directory.CreateDirectory(folder);
-        await File.WriteAllBytesAsync(PathOf(row.Id), jpeg, cancel);
-        await transaction.CommitAsync(cancel);
+        var kept = await KeepAsync(row.Id, jpeg, cancel);
+        try
+        {
+            await transaction.CommitAsync(cancel);
+        }
+        catch
+        {
+            // A file that no row names is nobody's.
+            File.Delete(kept);
+            throw;
+        }
+
         return row;
+    }
+
+    /// <summary>Writes a picture's file and has the disk take it before anything says that it is kept.</summary>
+    /// <returns>The file.</returns>
+    internal async Task<string> KeepAsync(int id, byte[] jpeg, CancellationToken cancel)
+    {
+        Directory.CreateDirectory(folder);
+        var (file, unfinished) = (PathOf(id), PathOf(id) + ".new");
+        try
+        {
+            await using (var stream = File.Create(unfinished))
+            {
+                await stream.WriteAsync(jpeg, cancel);
+                stream.Flush(flushToDisk: true);
+            }
+
+            File.Move(unfinished, file, overwrite: true);
+        }
+        catch
+        {
+            File.Delete(unfinished);
+            throw;
+        }
+
+        return file;
     }
 
     /// <summary>Puts a picture away, or shows it again.</summary>

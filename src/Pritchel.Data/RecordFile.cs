@@ -28,7 +28,7 @@ public static class RecordFile
     /// Makes a folder that only its owner reads, and what was made before it so. A folder that was there stays as it is: it may
     /// be a memory stick, or somebody's home.
     /// </summary>
-    internal static void OwnersOnly(string folder)
+    public static void OwnersOnly(string folder)
     {
         if (OperatingSystem.IsWindows())
         {

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Pritchel.Data;
+using Pritchel.Data.Archive;
 using Pritchel.Web;
 using Pritchel.Web.Api;
 using Pritchel.Web.Entrance;
@@ -96,6 +97,9 @@ builder.Services.AddSingleton(services => new Backups(
     services.GetRequiredService<TimeProvider>()
 ));
 builder.Services.AddHostedService<BackupKeeper>();
+builder.Services.AddScoped<RecordExport>();
+builder.Services.AddScoped<RecordImport>();
+builder.Services.AddScoped<ArchiveDesk>();
 builder.Services.AddDataProtection().SetApplicationName("Pritchel");
 builder.Services.AddSingleton<IConfigureOptions<KeyManagementOptions>, KeysInTheRecord>();
 builder.Services.AddSingleton(services => new Passphrase(

@@ -1,6 +1,7 @@
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Metering;
@@ -143,7 +144,16 @@ public sealed class Opening(
     }
 
     private static List<DutyId> Likeliest(MachineVersion machine) =>
-        [.. machine.Machine.Duties.Select(d => d.Id).Concat(machine.Symptoms.Select(s => s.Duty.Id)).Distinct()];
+        [
+            .. machine
+                .Machine.Duties.Select(d => d.Id)
+                .Concat(
+                    machine
+                        .Symptoms.OrderBy(s => s.Group == CircuitGroup.Protection || s.Duty.OnTheWay.Count > 0)
+                        .Select(s => s.Duty.Id)
+                )
+                .Distinct(),
+        ];
 
     /// <summary>Solves a machine at speed once or twice, so that the first page to ask does not wait for the compiler.</summary>
     private static void Turn(Circuit circuit)

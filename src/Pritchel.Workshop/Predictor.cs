@@ -143,14 +143,22 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
         }
     }
 
-    /// <summary>How the faults of a machine let another duty go; null when that is not a quick thing to know.</summary>
-    public DutyTries? Tries(MachineVersion machine, DutyId duty, IReadOnlyList<AlterationId> altered) =>
-        machine.Duty(duty) is { } other && DutyTries.IsQuick(machine.Circuit, other)
-            ? tries.GetOrAdd(
-                TableFolder.KeyOf(machine, other, altered, Meter.Ordinary),
-                _ => DutyTries.Build(machine.Circuit, other, altered)
-            )
-            : null;
+    /// <summary>
+    /// How the faults of a machine let another duty go, as bad as gives a complaint; null when that is not a quick thing to know.
+    /// </summary>
+    public DutyTries? Tries(MachineVersion machine, DutyId duty, Complaint complaint)
+    {
+        if (machine.Duty(duty) is not { } other || !DutyTries.IsQuick(machine.Circuit, other))
+        {
+            return null;
+        }
+
+        var failing = For(machine, complaint with { Brought = [] }, Meter.Ordinary);
+        return tries.GetOrAdd(
+            $"{TableFolder.KeyOf(machine, other, complaint.Bridged, Meter.Ordinary)} {failing.Key}",
+            _ => DutyTries.Build(machine.Circuit, other, complaint.Bridged, failing.Duty)
+        );
+    }
 
     /// <summary>Beliefs of a job, weighed once for each length of its history.</summary>
     public JobDiagnosis Diagnosis(MachineVersion machine, int job, JobState state, DiagnosisKit kit, Meter meter)
@@ -163,7 +171,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
                     state,
                     kit,
                     meter,
-                    duty => Tries(machine, duty, complaint.Bridged),
+                    duty => Tries(machine, duty, complaint),
                     StoredCodes.HasCodes(machine.Circuit) ? () => Codes(machine, complaint.Duty) : null
                 )
         );

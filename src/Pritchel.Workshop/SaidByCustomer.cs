@@ -24,6 +24,8 @@ public static class SaidByCustomer
         ("dead", (s, _) => s is { Group: CircuitGroup.Starting, Duty.Refuses: false }),
         ("spark", (s, k) => k == EffectKind.Sparks && !s.Duty.Refuses),
         ("misfire", (s, k) => k == EffectKind.Sparks && !s.Duty.Refuses),
+        ("cut", (s, k) => k is EffectKind.Sparks or EffectKind.LetsRun && !s.Duty.Refuses),
+        ("miss", (s, k) => k == EffectKind.Sparks && !s.Duty.Refuses),
         ("stop", (s, k) => s.Duty.Refuses && k is EffectKind.Sparks or EffectKind.LetsRun),
         ("kill", (s, k) => s.Duty.Refuses && k is EffectKind.Sparks or EffectKind.LetsRun),
         ("dies", (s, k) => k == EffectKind.LetsRun && !s.Duty.Refuses || (k == EffectKind.Sparks && !s.Duty.Refuses)),
@@ -35,6 +37,14 @@ public static class SaidByCustomer
         ("lamp", (_, k) => k == EffectKind.Glows),
         ("beep", (s, k) => k == EffectKind.Sounds || s.Group == CircuitGroup.Alarms),
         ("alarm", (s, k) => k == EffectKind.Sounds || s.Group == CircuitGroup.Alarms),
+        ("fuse", (_, k) => k == EffectKind.Holds),
+        ("breaker", (_, k) => k == EffectKind.Holds),
+        ("blow", (_, k) => k == EffectKind.Holds),
+        ("blown", (_, k) => k == EffectKind.Holds),
+        ("pop", (_, k) => k == EffectKind.Holds),
+        ("trip", (_, k) => k == EffectKind.Holds),
+        ("short", (_, k) => k == EffectKind.Holds),
+        ("keep", (_, k) => k == EffectKind.Holds),
         ("power", (_, k) => k == EffectKind.Works),
     ];
 

@@ -175,11 +175,44 @@ public sealed class TableFolder
     private string PathOf(string key) => Path.Combine(folder, $"{Code}-{key}.table");
 
     /// <summary>A symptom with what a machine file does not say of its duty.</summary>
-    private sealed record KeptSymptom(CircuitGroup Group, Duty Duty, DutySpeed Speed, string? Complaint, bool Refuses)
+    private sealed record KeptSymptom(
+        CircuitGroup Group,
+        Duty Duty,
+        DutySpeed Speed,
+        string? Complaint,
+        bool Refuses,
+        bool Warns,
+        IReadOnlyDictionary<ControlId, PositionId>? From,
+        IReadOnlyList<DutyId> OnTheWay
+    )
     {
-        public static KeptSymptom Of(Symptom symptom) =>
-            new(symptom.Group, symptom.Duty, symptom.Duty.Speed, symptom.Duty.Complaint, symptom.Duty.Refuses);
+        public static KeptSymptom Of(Symptom symptom)
+        {
+            var duty = symptom.Duty;
+            return new(
+                symptom.Group,
+                duty,
+                duty.Speed,
+                duty.Complaint,
+                duty.Refuses,
+                duty.Warns,
+                duty.From,
+                duty.OnTheWay
+            );
+        }
 
-        public Symptom Restored() => new(Group, Duty with { Speed = Speed, Complaint = Complaint, Refuses = Refuses });
+        public Symptom Restored() =>
+            new(
+                Group,
+                Duty with
+                {
+                    Speed = Speed,
+                    Complaint = Complaint,
+                    Refuses = Refuses,
+                    Warns = Warns,
+                    From = From,
+                    OnTheWay = OnTheWay,
+                }
+            );
     }
 }

@@ -66,6 +66,59 @@ public class HostileFileTests
         Assert.True(read > TreeMutations / 20, $"only {read} files were still readable: too little was tried");
     }
 
+    /// <summary>A small file that unfolds to more than anybody draws is refused at once, and the place of it is named.</summary>
+    [Theory]
+    [InlineData("/controls", "at most 24 are allowed")]
+    [InlineData("/controls", "at most 48 are allowed")]
+    [InlineData("/mounts", "at most 400 are allowed")]
+    [InlineData("/duties", "at most 40 are allowed")]
+    [InlineData("/parts/0/terminals", "at most 120 are allowed")]
+    [InlineData("/turningCautions", "at most 12 are allowed")]
+    public void More_than_anybody_draws_is_refused_by_its_place(string place, string words)
+    {
+        var file = JsonNode.Parse(Files[0])!;
+        JsonArray At(string name) => file[name]!.AsArray();
+        JsonObject Control(int i, int positions) =>
+            new()
+            {
+                ["id"] = $"c{i}",
+                ["name"] = "knob",
+                ["positions"] = new JsonArray([.. Enumerable.Range(0, positions).Select(p => (JsonNode)$"p{p}")]),
+                ["rest"] = "p0",
+                ["held"] = new JsonArray(),
+            };
+        void Repeat(JsonArray list, int count)
+        {
+            for (var i = list.Count; i < count; i++)
+            {
+                list.Add(list[0]!.DeepClone());
+            }
+        }
+
+        switch (place, words.Contains("48", StringComparison.Ordinal))
+        {
+            case ("/controls", false):
+                Enumerable.Range(0, 400).ToList().ForEach(i => At("controls").Add(Control(i, 12)));
+                break;
+            case ("/controls", true):
+                Enumerable.Range(0, 5).ToList().ForEach(i => At("controls").Add(Control(i, 12)));
+                break;
+            case ("/parts/0/terminals", _):
+                var terminals = At("parts")[0]!["terminals"]!.AsArray();
+                Enumerable.Range(0, 200).ToList().ForEach(i => terminals.Add($"t{i}"));
+                break;
+            default:
+                Repeat(At(place[1..]), 2000);
+                break;
+        }
+
+        var watch = Stopwatch.StartNew();
+        var reading = MachineFile.Read(file.ToJsonString());
+        Assert.Null(reading.Machine);
+        Assert.Contains(reading.Problems, p => p.Pointer == place && p.Message.Contains(words));
+        Assert.True(watch.Elapsed.TotalSeconds < MostSeconds);
+    }
+
     /// <summary>Reads a file and, if it is a machine, asks what it does with a fault at a speed. True when it is one.</summary>
     private static bool Try(string json, Random random)
     {

@@ -45,6 +45,28 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
+    public async Task A_machine_put_away_is_in_no_list_and_comes_back_whole()
+    {
+        var client = host.Browser();
+        async Task<bool> ListedAsync() =>
+            (await client.GetStringAsync("/api/v1/machines", Cancel)).Contains("run-stand-1", StringComparison.Ordinal);
+        Assert.True(await ListedAsync());
+        var file = await client.GetStringAsync("/api/v1/machines/run-stand-1", Cancel);
+        (await client.PostAsync("/api/v1/machines/run-stand-1/put-away", null, Cancel)).EnsureSuccessStatusCode();
+        Assert.False(await ListedAsync());
+        Assert.Contains("1 put away", await client.GetStringAsync("/machines", Cancel), StringComparison.Ordinal);
+        Assert.Equal(file, await client.GetStringAsync("/api/v1/machines/run-stand-1", Cancel));
+        (
+            await Talk.PostFormAsync(client, "/machines/run-stand-1/versions", "/machines/run-stand-1/versions")
+        ).EnsureSuccessStatusCode();
+        Assert.True(await ListedAsync());
+        Assert.Equal(
+            System.Net.HttpStatusCode.NotFound,
+            (await client.PostAsync("/api/v1/machines/no-such-1/put-away", null, Cancel)).StatusCode
+        );
+    }
+
+    [Fact]
     public async Task The_second_of_two_tabs_is_told_and_keeps_what_was_typed()
     {
         var client = host.Browser();

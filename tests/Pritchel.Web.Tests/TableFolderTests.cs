@@ -41,6 +41,45 @@ public sealed class TableFolderTests : IDisposable
         Assert.Equal(before.Suspects.Select(s => (s.Id, s.Share)), after.Suspects.Select(s => (s.Id, s.Share)));
     }
 
+    /// <summary>What is worked out of a machine's complaints and kept must come back whole, sequences and warnings too.</summary>
+    [Theory]
+    [InlineData("terrace-dumper-1")]
+    [InlineData("hill-quad-2")]
+    public void Complaints_read_back_are_those_worked_out(string machine)
+    {
+        var json = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", machine + ".json"));
+        var (first, second) = (
+            MachineVersion.Compile(machine, 1, json, Folder(10)),
+            MachineVersion.Compile(machine, 1, json, Folder(10))
+        );
+        Assert.Contains(first.Symptoms, s => s.Duty.OnTheWay.Count > 0);
+        string Said(Symptom symptom)
+        {
+            var duty = symptom.Duty;
+            string Stood(IReadOnlyDictionary<ControlId, PositionId>? setting) =>
+                setting is null
+                    ? ""
+                    : string.Join(' ', setting.OrderBy(x => x.Key.Text).Select(x => $"{x.Key}={x.Value}"));
+            return string.Join(
+                '|',
+                symptom.Group,
+                duty.Id,
+                duty.Name,
+                duty.Load,
+                duty.Control,
+                duty.Speed,
+                duty.Complaint,
+                duty.Refuses,
+                duty.Warns,
+                Stood(duty.Setting),
+                Stood(duty.From),
+                string.Join(' ', duty.OnTheWay)
+            );
+        }
+
+        Assert.Equal(first.Symptoms.Select(Said), second.Symptoms.Select(Said));
+    }
+
     [Fact]
     public void Another_meter_another_setting_or_another_drawing_is_another_table()
     {

@@ -1,5 +1,6 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Networks;
 
 namespace Pritchel.Core.Faults;
 
@@ -33,6 +34,29 @@ public static class PartFault
             Changes = [.. changes],
             Nodes = nodes,
             Weakness = Weakness.Age,
+        };
+
+    /// <summary>The least of its ohms, as a share, with which a coil or a load still does anything: fewer are a short.</summary>
+    public const double ShortedShare = 0.3;
+
+    /// <summary>A coil, a socket or a motor that is a short: it draws many times what it should and does nothing.</summary>
+    /// <param name="part">The part.</param>
+    /// <param name="words">What is wrong, without the part's name.</param>
+    /// <param name="rate">Relative rate: common practice, no source.</param>
+    /// <param name="nodes">Nodes it lies between.</param>
+    /// <param name="ohms">Its ohms.</param>
+    public static Fault Shorted(Part part, string words, double rate, (int, int) nodes, ParameterId ohms) =>
+        Of(
+            part,
+            "shorted",
+            FaultKind.ShortedWinding,
+            words,
+            rate,
+            nodes,
+            new ParameterChange(ohms, ChangeRule.MultiplyBySeverity)
+        ) with
+        {
+            Severity = new Severity(0.2, 0.02),
         };
 
     /// <summary>The repair that renews a part.</summary>

@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
@@ -8,7 +9,7 @@ using Pritchel.Core.Simulation;
 namespace Pritchel.Core.Jobs;
 
 /// <summary>What was told cannot be, and what may be.</summary>
-/// <param name="Field">What of it: "heard", "tried", "failed", "words", "years", "bridged", "setting", "speed", "also", "codes", "lamps".</param>
+/// <param name="Field">What of it: "heard", "tried", "failed", "words", "years", "bridged", "setting", "speed", "also", "codes", "cures", "lamps".</param>
 /// <param name="Message">What is wrong and what is allowed.</param>
 public sealed record Refusal(string Field, string Message);
 
@@ -64,6 +65,16 @@ public sealed class ComplaintRules
 
     /// <summary>Codes that may have been read.</summary>
     public IReadOnlyList<string> Codes { get; }
+
+    /// <summary>What may have been renewed or mended before, each repair once, parts before wires.</summary>
+    public IReadOnlyList<Repair> Cures =>
+        [
+            .. circuit
+                .Faults.Select(f => f.Repair)
+                .DistinctBy(r => r.Id)
+                .OrderBy(r => r.Id.Target)
+                .ThenBy(r => r.Name, StringComparer.OrdinalIgnoreCase),
+        ];
 
     /// <summary>Speeds that the engine may have turned at; none where the duty needs no engine.</summary>
     public IReadOnlyList<DutySpeed> Speeds =>
@@ -165,6 +176,16 @@ public sealed class ComplaintRules
                     ? "Nothing on this machine stores codes."
                     : $"“{code}” is not a code of this machine; allowed: {string.Join(", ", Codes)}."
             );
+        }
+
+        foreach (var cure in told.Cures.Where(c => circuit.Faults.All(f => f.Repair.Id != c.Repair)))
+        {
+            yield return new("cures", $"“{cure.Repair}” is not something of this machine that is renewed or mended.");
+        }
+
+        foreach (var twice in told.Cures.GroupBy(c => c.Repair).Where(g => g.Count() > 1))
+        {
+            yield return new("cures", $"“{twice.Key}” is told twice; say once what it did.");
         }
 
         foreach (var lamp in told.Lamps.Where(l => !table.Lamps.Contains(l.Lamp)))

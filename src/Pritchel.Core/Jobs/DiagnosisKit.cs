@@ -36,6 +36,7 @@ public sealed class DiagnosisKit
                             or EffectKind.Works
                             or EffectKind.Sounds
                             or EffectKind.LetsRun
+                            or EffectKind.Holds
                 )
                 .Select(part => LinePath.Through(table.Circuit, duty, part))
                 .Where(l => l.Pieces.Count > 0),

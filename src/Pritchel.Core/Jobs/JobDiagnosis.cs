@@ -183,19 +183,22 @@ public sealed class JobDiagnosis
         DiagnosisKit kit,
         Func<DutyId, DutyTries?> tries,
         Func<StoredCodes>? codes
-    ) =>
-        new(
+    )
+    {
+        // What comes and goes may have been away when something else was tried.
+        var away = OtherDuty.AwayShare(state.Complaint!, kit.Table.Duty);
+        return new(
             state.Looks.Select(l => new Look(l.Repair, l.Found)),
             [
                 .. state
                     .Complaint!.Also.Select(a => (a.Works, Tries: tries(a.Duty)))
                     .Where(a => a.Tries is not null)
-                    .Select(a => new OtherDuty(a.Works, a.Tries!)),
-                .. ToldByRunning
+                    .Select(a => new OtherDuty(a.Works, a.Tries!) { Away = away }),
+                .. ToldBesides
                     .Done(kit.Circuit, state.Complaint, kit.Table.Duty)
-                    .Select(tries)
-                    .OfType<DutyTries>()
-                    .Select(t => new OtherDuty(true, t, ToldByRunning.Sure)),
+                    .Select(d => (d.Sure, Tries: tries(d.Duty)))
+                    .Where(d => d.Tries is not null)
+                    .Select(d => new OtherDuty(true, d.Tries!, d.Sure) { Away = away }),
             ],
             state.Complaint.Codes is { } read && codes is not null ? (read, codes()) : null,
             new WiggleEvidence(
@@ -206,8 +209,10 @@ public sealed class JobDiagnosis
                 state.Complaint
             ),
             state.Mended.Select(m => m.Repair),
-            state.PartTests.Select(t => new TestedAlone(t.Part, t.Good, t.Unseen.ToHashSet()))
+            state.PartTests.Select(t => new TestedAlone(t.Part, t.Good, t.Unseen.ToHashSet())),
+            state.Complaint!.Cures.Count > 0 ? new CureEvidence(kit.Circuit, state.Complaint.Cures) : null
         );
+    }
 
     /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>
     public static double? Scaled(DiagnosisKit kit, Meter meter, ProbePair at, double? figure) =>

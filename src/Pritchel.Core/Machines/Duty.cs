@@ -52,6 +52,13 @@ public sealed record Duty(
     [JsonIgnore]
     public bool Warns { get; init; }
 
+    /// <summary>
+    /// Duties that its complaint says were done: a fuse that blows at LIGHTS and not before held at ON; an engine that misses at
+    /// speed had started.
+    /// </summary>
+    [JsonIgnore]
+    public IReadOnlyList<DutyId> OnTheWay { get; init; } = [];
+
     /// <summary>How its failing is said: "Does not crank"; null for the file's own, which are said by their names.</summary>
     [JsonIgnore]
     public string? Complaint { get; init; }

@@ -92,6 +92,9 @@ public enum EffectKind
 
     /// <summary>Shows a reading, as a gauge; level is 0 to 1 of its scale.</summary>
     Reads,
+
+    /// <summary>Holds, as a fuse or a breaker; level is 1 whole, 0 blown or tripped.</summary>
+    Holds,
 }
 
 /// <summary>What an operator would see or hear of a device.</summary>

@@ -8,6 +8,7 @@ namespace Pritchel.Core.Simulation;
 public sealed class Resistance
 {
     private readonly Part part;
+    private readonly double healthy;
 
     /// <summary>Declares it.</summary>
     /// <param name="declaration">The machine being compiled.</param>
@@ -27,7 +28,7 @@ public sealed class Resistance
         Spread spread
     )
     {
-        this.part = part;
+        (this.part, healthy) = (part, ohms);
         var (a, b) = (part.At(from), part.At(to));
         Ohms = declaration.Parameter(part.Element(), figure, ohms, spread);
         Branch = declaration.Branch(part.Element(figure), a, b);
@@ -53,8 +54,11 @@ public sealed class Resistance
     /// <summary>Whether it is open for good.</summary>
     public bool IsOpen(CircuitState state) => double.IsInfinity(state[Ohms]);
 
-    /// <summary>Volts across it that drive a current through it, either way: none when it is open.</summary>
-    public double Drive(CircuitState state) => IsOpen(state) ? 0 : Math.Abs(state.Across(Branch));
+    /// <summary>Whether current through it does its work: neither open nor a short.</summary>
+    public bool IsWhole(CircuitState state) => !IsOpen(state) && state[Ohms] >= PartFault.ShortedShare * healthy;
+
+    /// <summary>Volts across it that drive a current through it, either way: none when it is open or its turns are shorted.</summary>
+    public double Drive(CircuitState state) => IsWhole(state) ? Math.Abs(state.Across(Branch)) : 0;
 
     /// <summary>The fault of conducting nothing.</summary>
     public Fault Gone(string id, string words, double rate) =>
@@ -67,6 +71,9 @@ public sealed class Resistance
             Nodes,
             new ParameterChange(Ohms, ChangeRule.Set, double.PositiveInfinity)
         );
+
+    /// <summary>The fault of being a short.</summary>
+    public Fault Shorted(string words, double rate) => PartFault.Shorted(part, words, rate, Nodes, Ohms);
 
     /// <summary>The fault of conducting poorly, by so many ohms more.</summary>
     public Fault Poor(string id, string words, double rate, Severity added) =>

@@ -199,7 +199,10 @@ public static class EventFormat
             complaint.Codes,
             Store(complaint.Circumstances),
             complaint.Words,
-            complaint.WorseWhen.Count == 0 ? null : [.. complaint.WorseWhen.Select(Names.WorseWhen.Of)]
+            complaint.WorseWhen.Count == 0 ? null : [.. complaint.WorseWhen.Select(Names.WorseWhen.Of)],
+            complaint.Cures.Count == 0
+                ? null
+                : [.. complaint.Cures.Select(c => new StoredCure(Keep(c.Repair), Names.CureEffect.Of(c.Effect)))]
         );
 
     private static Complaint ReadComplaint(StoredComplaint stored) =>
@@ -234,6 +237,10 @@ public static class EventFormat
                 stored.Circumstances.NewWiring ?? false
             ),
             WorseWhen = [.. (stored.WorseWhen ?? []).Select(Names.WorseWhen.Read)],
+            Cures =
+            [
+                .. (stored.Cures ?? []).Select(c => new CureTried(Restore(c.Repair), Names.CureEffect.Read(c.Effect))),
+            ],
             Words = stored.Words,
         };
 

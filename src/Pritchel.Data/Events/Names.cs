@@ -114,6 +114,14 @@ internal static class Names
             ("shaken", Core.Diagnosis.Complaints.WorseWhen.Shaken)
         );
 
+    public static Names<CureEffect> CureEffect { get; } =
+        new(
+            "What a cure did,",
+            ("none", Core.Diagnosis.Complaints.CureEffect.None),
+            ("partly", Core.Diagnosis.Complaints.CureEffect.Partly),
+            ("for a while", Core.Diagnosis.Complaints.CureEffect.ForAWhile)
+        );
+
     public static Names<WiggledBy> WiggledBy { get; } =
         new(
             "What was done to a place,",

@@ -44,7 +44,8 @@ internal sealed record StoredComplaint(
     IReadOnlyList<string>? Codes,
     StoredCircumstances Circumstances,
     string Words,
-    IReadOnlyList<string>? WorseWhen = null
+    IReadOnlyList<string>? WorseWhen = null,
+    IReadOnlyList<StoredCure>? Cures = null
 ) : StoredEvent;
 
 internal sealed record StoredReading(
@@ -104,6 +105,8 @@ internal sealed record StoredBypassRemoved(StoredBypass Bypass) : StoredEvent;
 internal sealed record StoredClosed(bool Proved, string Note) : StoredEvent;
 
 internal sealed record StoredLamp(string Lamp, SortedDictionary<string, string> Setting, string Speed, string Look);
+
+internal sealed record StoredCure(StoredRepair Repair, string Effect);
 
 internal sealed record StoredAlso(string Duty, bool Works);
 

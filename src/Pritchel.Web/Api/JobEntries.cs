@@ -38,6 +38,7 @@ internal static class JobEntries
             Codes = wanted.Codes is null ? null : [.. Each(wanted.Codes, "codes")],
             Also = [.. Each(wanted.Also, "also").Select(a => new AlsoTold(new DutyId(a.Duty), a.Works))],
             WorseWhen = [.. (wanted.WorseWhen ?? []).Distinct()],
+            Cures = [.. Each(wanted.Cures, "cures").Select(c => new CureTried(RepairId.Of(c.Repair ?? ""), c.Effect))],
             Lamps = [.. Each(wanted.Lamps, "lamps").Select((l, i) => Lamp(open, l, $"lamps[{i}]"))],
         };
         foreach (var refusal in rules.Check(complaint))

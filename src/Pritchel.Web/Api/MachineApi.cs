@@ -46,6 +46,15 @@ internal static class MachineApi
             )
             .WithSummary("Joints as CSV")
             .Produces<string>(contentType: "text/csv");
+        machines
+            .MapPost("/{id}/put-away", (string id, MachineStore s, CancellationToken c) => PutAwayAsync(id, true, s, c))
+            .WithSummary("Put a machine away: in no list, its jobs and versions kept");
+        machines
+            .MapPost(
+                "/{id}/bring-back",
+                (string id, MachineStore s, CancellationToken c) => PutAwayAsync(id, false, s, c)
+            )
+            .WithSummary("Bring a machine back that was put away");
         machines.MapGet("/{id}/points", PointsAsync).WithSummary("List points a probe can touch");
         machines.MapGet("/{id}/faults", FaultsAsync).WithSummary("List faults that can be planted");
         machines
@@ -81,6 +90,17 @@ internal static class MachineApi
                 $"{id}-{name}.csv"
             )
             : NoMachine(id);
+
+    private static async Task<IResult> PutAwayAsync(string id, bool away, MachineStore store, CancellationToken cancel)
+    {
+        if (await store.FindAsync(id, cancel) is null)
+        {
+            return NoMachine(id);
+        }
+
+        await store.PutAwayAsync(id, away, cancel);
+        return Results.NoContent();
+    }
 
     private static async Task<IResult> ExportAsync(string id, MachineStore store, CancellationToken cancel) =>
         await store.FindAsync(id, cancel) is { } entry

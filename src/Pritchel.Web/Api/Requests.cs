@@ -105,6 +105,11 @@ public sealed record LampRequest(
 /// <param name="Works">Whether it was done.</param>
 public sealed record AlsoRequest(string Duty, bool Works);
 
+/// <summary>Something renewed or mended before the job began.</summary>
+/// <param name="Repair">What, by its repair: "part:starter", "wire:12".</param>
+/// <param name="Effect">What that did.</param>
+public sealed record CureRequest(string Repair, CureEffect Effect);
+
 /// <summary>A complaint.</summary>
 public sealed record ComplaintRequest
 {
@@ -143,6 +148,9 @@ public sealed record ComplaintRequest
 
     /// <summary>When it fails sooner or oftener.</summary>
     public IReadOnlyList<WorseWhen>? WorseWhen { get; init; }
+
+    /// <summary>What was renewed or mended before, and what that did.</summary>
+    public IReadOnlyList<CureRequest>? Cures { get; init; }
 }
 
 /// <summary>A reading.</summary>

@@ -40,6 +40,8 @@ public static class LookWords
                 "Fuel cut and stop alone. If it pulls in and stays in, look to the fuel itself, then spark, then compression.",
             (EffectKind.Charges, false) =>
                 "Charging alone: what starts and runs it is not in doubt while it starts and runs.",
+            (EffectKind.Holds, _) =>
+                "A short alone, or a load too big. No bigger one and no foil: it guards the wire, which burns instead. A new one only once the short is found; until then a bulb in its place.",
             _ => null,
         };
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pritchel.Core.Exchange;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Desk;

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pritchel.Core.Exchange;
 using Pritchel.Core.Rewiring;
 using Pritchel.Workshop;
 

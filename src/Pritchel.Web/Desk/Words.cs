@@ -59,6 +59,8 @@ public static class DutyWords
             (Heard.Slow, EffectKind.Charges, _) => "They rise, but not enough",
             (Heard.TooMuch, _, _) => "Too much: over 15 V, it boils or bulbs blow",
             (Heard.Works, EffectKind.Charges, _) => "Charges just now",
+            (Heard.Nothing, EffectKind.Holds, _) => "It goes each time",
+            (Heard.Works, EffectKind.Holds, _) => "Holds just now",
             (Heard.Nothing, _, true) => "It does it all the same",
             (Heard.Works, _, true) => "As it should just now",
             (Heard.Nothing, _, _) => "Nothing",
@@ -76,6 +78,7 @@ public static class DutyWords
             CircuitGroup.Fuel => "Fuel cut and stop",
             CircuitGroup.Charging => "Charging",
             CircuitGroup.Alarms => "Alarms",
+            CircuitGroup.Protection => "Fuses and breakers",
             _ => "Lamps and accessories",
         };
 
@@ -223,14 +226,10 @@ public static class TestWords
     {
         // Less is not worth a word.
         const double Minute = 1;
-        var bits = test.Bits > TestPlan.LeastBits ? $" ({test.Bits:0.0} bit)" : "";
         var wanted =
             test.WantedAnyway.Value >= Minute ? $"; {test.WantedAnyway} of it the repair is likely to want anyway" : "";
         var there = test.Minutes.Value > 2 ? ", getting there included" : "";
-        return string.Create(
-            CultureInfo.InvariantCulture,
-            $"{Splits(test.Bits)}{bits} in {test.Minutes}{there}{wanted}."
-        );
+        return string.Create(CultureInfo.InvariantCulture, $"{Splits(test.Bits)} in {test.Minutes}{there}{wanted}.");
     }
 
     /// <summary>The same reading on the other of two like engines; null where there is none.</summary>

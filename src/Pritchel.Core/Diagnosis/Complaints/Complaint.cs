@@ -73,6 +73,24 @@ public sealed record LampSeen(PartId Lamp, NamedSetting Setting, DutySpeed Speed
 /// <param name="Works">Whether that is done as it should be.</param>
 public sealed record AlsoTold(DutyId Duty, bool Works);
 
+/// <summary>What renewing or mending something did for a complaint.</summary>
+public enum CureEffect
+{
+    /// <summary>Nothing: it fails as before.</summary>
+    None,
+
+    /// <summary>It fails less, or less often.</summary>
+    Partly,
+
+    /// <summary>It was cured, and came back.</summary>
+    ForAWhile,
+}
+
+/// <summary>A cure tried before the job began.</summary>
+/// <param name="Repair">What was renewed or mended.</param>
+/// <param name="Effect">What that did.</param>
+public sealed record CureTried(RepairId Repair, CureEffect Effect);
+
 /// <summary>What the owner says is wrong.</summary>
 public sealed record Complaint
 {
@@ -108,6 +126,9 @@ public sealed record Complaint
 
     /// <summary>When it fails sooner or oftener; none when nobody said.</summary>
     public IReadOnlyList<WorseWhen> WorseWhen { get; init; } = [];
+
+    /// <summary>What was renewed or mended before, and what that did.</summary>
+    public IReadOnlyList<CureTried> Cures { get; init; } = [];
 
     /// <summary>What was read besides what its tests ask for; gathered from the job's readings.</summary>
     public IReadOnlyList<BroughtReading> Brought { get; init; } = [];

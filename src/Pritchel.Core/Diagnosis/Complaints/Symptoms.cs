@@ -24,6 +24,9 @@ public enum CircuitGroup
 
     /// <summary>What warns.</summary>
     Alarms,
+
+    /// <summary>Fuses that blow, breakers that trip.</summary>
+    Protection,
 }
 
 /// <summary>Something that can be complained of: a duty of the machine and the circuit it belongs to.</summary>
@@ -78,6 +81,7 @@ public sealed partial class Symptoms
             (EffectKind.Sparks, false) => [Heard.Nothing, Heard.Slow, Heard.WillNotStart, Heard.Works],
             (EffectKind.LetsRun, false) => [Heard.Nothing, Heard.WillNotStart, Heard.Works],
             (EffectKind.Charges, false) => [Heard.Nothing, Heard.Slow, Heard.TooMuch, Heard.Works],
+            (EffectKind.Holds, _) => [Heard.Nothing, Heard.Works],
             (_, true) => [Heard.Nothing, Heard.Works],
             _ => [Heard.Nothing, Heard.Chatter, Heard.Slow, Heard.Works],
         };
@@ -96,7 +100,7 @@ public sealed partial class Symptoms
         var sparking = parts.Where(p => KindOf(p) == EffectKind.Sparks).ToList();
         foreach (var part in sparking)
         {
-            FindSpark(part);
+            FindSpark(part, sparking);
         }
 
         foreach (var part in parts.Where(p => KindOf(p) == EffectKind.Turns))
@@ -125,25 +129,11 @@ public sealed partial class Symptoms
                 FindLoad(part);
             }
         }
-    }
 
-    private void FindSpark(Part part)
-    {
-        if (First(s => Level(part, s, DutySpeed.Crank) >= 1) is not { } go)
+        foreach (var part in parts.Where(p => KindOf(p) == EffectKind.Holds))
         {
-            return;
+            FindOverloads(part);
         }
-
-        Add(
-            CircuitGroup.Ignition,
-            "sparks-" + part.Id,
-            $"{SymptomWords.Said(part)} sparks",
-            go,
-            part,
-            DutySpeed.Crank,
-            $"{SymptomWords.Said(part)}: no spark"
-        );
-        FindStops(part, go);
     }
 
     private void Add(

@@ -2,6 +2,7 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
 
 namespace Pritchel.Core.Diagnosis.Evidence;
 
@@ -17,6 +18,7 @@ public sealed class SideEvidence
     private readonly (IReadOnlyList<string> Read, StoredCodes Stored)? codes;
     private readonly HashSet<RepairId> mended;
     private readonly IReadOnlyList<TestedAlone> tested;
+    private readonly CureEvidence? cures;
 
     // A sheet judges the part in hand and not what it is joined to: a fault of its own that it did not show, or showed and was
     // not the cause, once in so many. Judgement, common practice, no source.
@@ -31,6 +33,7 @@ public sealed class SideEvidence
     /// <param name="also">Whether other duties are done, with how each fault lets them go.</param>
     /// <param name="codes">Codes read, with those that each fault stores; null when none were read out.</param>
     /// <param name="wiggles">Places stirred; null for none.</param>
+    /// <param name="cures">What was renewed or mended before the job began; null for nothing.</param>
     /// <param name="tested">Parts tested by themselves, and whether each was found good; null for none.</param>
     /// <param name="mended">Repairs done since, after which it failed still; null for none.</param>
     public SideEvidence(
@@ -39,9 +42,11 @@ public sealed class SideEvidence
         (IReadOnlyList<string> Read, StoredCodes Stored)? codes = null,
         WiggleEvidence? wiggles = null,
         IEnumerable<RepairId>? mended = null,
-        IEnumerable<TestedAlone>? tested = null
+        IEnumerable<TestedAlone>? tested = null,
+        CureEvidence? cures = null
     )
     {
+        this.cures = cures;
         this.tested = [.. tested ?? []];
         this.mended = [.. mended ?? []];
         this.codes = codes;
@@ -53,7 +58,8 @@ public sealed class SideEvidence
             * also.Aggregate(1.0, (chance, other) => chance * other.OfUnknown)
             * (codes is { } told ? told.Stored.OfUnknown(told.Read) : 1)
             * WiggleEvidence.OfUnknown
-            * OfTests(null);
+            * OfTests(null)
+            * (cures?.OfUnknown ?? 1);
     }
 
     /// <summary>Nothing seen or tried.</summary>
@@ -76,7 +82,7 @@ public sealed class SideEvidence
     {
         var chance =
             WiggleEvidence.Of(fault) * (fault is not null && mended.Contains(fault.Repair.Id) ? FailsAgainShare : 1);
-        chance *= OfTests(fault);
+        chance *= OfTests(fault) * (cures?.Of(fault) ?? 1);
         foreach (var look in looks)
         {
             chance *=
@@ -114,8 +120,27 @@ public sealed class SideEvidence
 /// <param name="Sure">How surely it was done so with the fault there; less than 1 where nobody said so.</param>
 public sealed record OtherDuty(bool Works, DutyTries Tries, double Sure = 1)
 {
+    // A joint that shakes apart at speed holds at rest and at idle, once in so many; a fault that failed in all tries is seldom
+    // away. Judgement, common practice, no source.
+    private const double HoldsWhenSlow = 0.3;
+
+    /// <summary>How often a fault that comes and goes is not there, as when this was tried.</summary>
+    public double Away { get; init; }
+
+    /// <summary>How often a fault that comes and goes is away, by how a complaint of a duty is told.</summary>
+    public static double AwayShare(Complaint complaint, Duty duty) =>
+        Math.Max(
+            1 - ((double)complaint.Failed / Math.Max(1, complaint.Tried)),
+            duty.Speed == DutySpeed.Work && duty.OnTheWay.Count > 0 ? HoldsWhenSlow : 0
+        );
+
     /// <summary>Chance of that with a fault; null for the sound machine.</summary>
-    public double Of(Fault? fault) => 1 - Sure + (Sure * Tries.Of(Works, fault));
+    public double Of(Fault? fault)
+    {
+        var away = fault is { ComesAndGoes: true } ? Away : 0;
+        var found = ((1 - away) * Tries.Of(Works, fault)) + (away * Tries.Of(Works, null));
+        return 1 - Sure + (Sure * found);
+    }
 
     /// <summary>Chance of it with a cause that is not among the faults: of what nobody said, that speaks neither way.</summary>
     public double OfUnknown => Sure < 1 ? 1 : DutyTries.OfUnknown;

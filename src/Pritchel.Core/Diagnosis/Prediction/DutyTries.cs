@@ -10,6 +10,7 @@ namespace Pritchel.Core.Diagnosis.Prediction;
 public sealed class DutyTries
 {
     private const int Draws = 8;
+    private const int GivenDraws = 16;
     private const int Seed = 31415;
     private const double SaidWrongly = 0.02;
 
@@ -30,40 +31,70 @@ public sealed class DutyTries
     /// </summary>
     public static bool IsQuick(Circuit circuit, Duty duty) => !DutyWaves.Matter(circuit, duty);
 
-    /// <summary>Tries a duty with every fault.</summary>
+    /// <summary>
+    /// Tries a duty with every fault. Where another is known to fail, only with the fault as bad as makes that one fail: a chafe
+    /// hard enough to blow a fuse at one position of the key blows it at the one before as well.
+    /// </summary>
     /// <param name="circuit">The machine.</param>
     /// <param name="duty">The duty.</param>
     /// <param name="altered">What was found altered.</param>
-    public static DutyTries Build(Circuit circuit, Duty duty, IReadOnlyList<AlterationId> altered)
+    /// <param name="failing">The duty that fails, as it was tried; null, or one that is not quickly tried, for none.</param>
+    public static DutyTries Build(Circuit circuit, Duty duty, IReadOnlyList<AlterationId> altered, Duty? failing = null)
     {
         var table = PredictionTable.Bare(circuit, duty, altered);
-        var draws = new ParticleDraws(circuit, Draws, Seed);
-        double Share(CaseRunner runner, Fault? fault) =>
-            Enumerable
-                .Range(0, Draws)
-                .Average(p => runner.Begin(fault, draws.Parameters(p), draws.Severity(p)) == Heard.Works ? 1.0 : 0);
+        var complaint =
+            failing is not null && IsQuick(circuit, failing) ? PredictionTable.Bare(circuit, failing, altered) : null;
+        var draws = new ParticleDraws(circuit, complaint is null ? Draws : GivenDraws, Seed);
         var shares = new double[circuit.Faults.Count];
         Parallel.For(
             0,
             shares.Length,
-            () => new CaseRunner(table, circuit, DutyWaves.BeliefTolerance),
-            (f, _, runner) =>
+            () => new Trier(table, complaint, circuit),
+            (f, _, trier) =>
             {
                 var fault = circuit.Faults[f];
-                shares[f] = Share(
-                    fault.Paths.Count == 0
-                        ? runner
-                        : new CaseRunner(table, circuit.With([fault]), DutyWaves.BeliefTolerance),
-                    fault
-                );
-                return runner;
+                var own = fault.Paths.Count == 0 ? trier : new Trier(table, complaint, circuit.With([fault]));
+                shares[f] = own.Works(fault, draws);
+                return trier;
             },
             _ => { }
         );
         return new DutyTries(
             circuit.Faults.Select((f, i) => (f.Id, Share: shares[i])).ToDictionary(x => x.Id, x => x.Share),
-            Share(new CaseRunner(table, circuit, DutyWaves.BeliefTolerance), null)
+            new Trier(table, null, circuit).Works(null, draws)
         );
+    }
+
+    /// <summary>Tries one duty, with faults as bad as makes another fail.</summary>
+    private sealed class Trier(PredictionTable table, PredictionTable? complaint, Circuit circuit)
+    {
+        private readonly CaseRunner tried = new(table, circuit, DutyWaves.BeliefTolerance);
+        private readonly CaseRunner? failing = complaint is null
+            ? null
+            : new CaseRunner(complaint, circuit, DutyWaves.BeliefTolerance);
+
+        /// <summary>Share of the draws in which the duty is done.</summary>
+        public double Works(Fault? fault, ParticleDraws draws)
+        {
+            var all = Enumerable.Range(0, draws.Count).ToList();
+            if (failing is not null && draws.Screen.Any(p => Fails(fault, draws, p)))
+            {
+                all = [.. all.Where(p => Fails(fault, draws, p))];
+            }
+            else if (failing is not null)
+            {
+                // It gives no such complaint; how it lets another duty go hardly matters.
+                all = [.. draws.Screen];
+            }
+
+            return all.Average(p => Heard.Works == Try(tried, fault, draws, p) ? 1.0 : 0);
+        }
+
+        private bool Fails(Fault? fault, ParticleDraws draws, int particle) =>
+            Try(failing!, fault, draws, particle) != Heard.Works;
+
+        private static Heard Try(CaseRunner runner, Fault? fault, ParticleDraws draws, int particle) =>
+            runner.Begin(fault, draws.Parameters(particle), draws.Severity(particle));
     }
 
     /// <summary>Chance of that being found with a fault; null for the sound machine.</summary>

@@ -41,6 +41,11 @@ internal static class Hearing
             return idles ? Heard.Works : Heard.Nothing;
         }
 
+        if (shown.Kind == EffectKind.Holds)
+        {
+            return shown.Level >= 1 ? Heard.Works : Heard.Nothing;
+        }
+
         if (settlement == Settlement.Chatters)
         {
             return Heard.Chatter;

@@ -78,24 +78,20 @@ public sealed class FuseOut : Procedure
     public override IEnumerable<Condition> For(TestedDuty tested)
     {
         var (circuit, machine) = (tested.Circuit, tested.Machine);
-        var fuses = circuit.PartsThat(PartTraits.PullsOut).ToList();
-        var nodes = fuses
-            .Select(p => circuit.NodeOf(p.At(p.Terminals[^1])))
-            .Where(n => n != circuit.Reference)
-            .Distinct()
+        var fuses = (
+            tested.Effect == EffectKind.Holds
+                ? [tested.Duty.Load]
+                : circuit.PartsThat(PartTraits.PullsOut).Select(p => p.Id)
+        )
+            .Select(id => circuit.Sides(id, tested.Own))
             .ToList();
+        var nodes = fuses.Select(f => circuit.NodeOf(f.Load)).Where(n => n != circuit.Reference).Distinct().ToList();
         if (!tested.HasBattery || tested.Duty.Refuses || nodes.Count == 0)
         {
             yield break;
         }
 
-        var feeds = machine
-            .Wires.SelectMany(w => w.Ends)
-            .Where(e =>
-                circuit.Is(e.At.Part, PartTraits.PullsOut) && e.At.Terminal == machine.Index.PartAt(e.At)!.Terminals[0]
-            )
-            .Select(e => (Disconnection)e.Name)
-            .ToList();
+        var feeds = fuses.SelectMany(f => machine.Index.EndsAt(f.Feed)).Select(e => (Disconnection)e.Name).ToList();
         Condition Out(ControlSetting setting, IReadOnlyList<Disconnection> off, string words) =>
             tested.Dead(
                 setting,
@@ -120,7 +116,11 @@ public sealed class FuseOut : Procedure
             };
         }
 
-        foreach (var (end, words) in Leaving(tested).Concat(LeavingFed(tested, fed)).DistinctBy(l => l.End))
+        var leaving =
+            tested.Effect == EffectKind.Holds
+                ? Wiring.LeavingGuarded(tested)
+                : Leaving(tested).Concat(LeavingFed(tested, fed));
+        foreach (var (end, words) in leaving.DistinctBy(l => l.End))
         {
             yield return Out(tested.Own, [end], words);
         }

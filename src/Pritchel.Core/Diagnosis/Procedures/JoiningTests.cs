@@ -135,7 +135,17 @@ public sealed class BulbForFuse : Procedure
             yield break;
         }
 
-        var (circuit, machine) = (tested.Circuit, tested.Machine);
+        if (tested.Effect == EffectKind.Holds)
+        {
+            foreach (var condition in AtItsOwn(tested))
+            {
+                yield return condition;
+            }
+
+            yield break;
+        }
+
+        var circuit = tested.Circuit;
         var passed = tested
             .LineParts.SelectMany(p => tested.Line(p).Pieces)
             .Select(p => p.Of.Owner.Part)
@@ -143,25 +153,72 @@ public sealed class BulbForFuse : Procedure
             .Select(p => p!.Value)
             .Distinct()
             .ToList();
-        foreach (var fuse in passed.Where(p => circuit.Is(p, PartTraits.PullsOut)).Select(p => machine.Index.Part(p)!))
+        foreach (var fuse in passed.Where(p => circuit.Is(p, PartTraits.PullsOut) && HasFeedWire(tested, p)))
         {
-            var feeds = machine.Index.EndsAt(fuse.At(fuse.Terminals[0])).Take(1).Select(e => e.Name);
-            foreach (var feed in feeds)
+            yield return Bulb(tested, fuse, tested.Own, [], "");
+            foreach (var coupling in circuit.Couplings().Where(c => passed.Contains(c.Id)))
             {
-                var jump = new Jump(circuit.NodeOf(feed), circuit.NodeOf(fuse.At(fuse.Terminals[^1])), JumpKind.Lamp);
-                Condition Bulb(IReadOnlyList<Disconnection> off, string words) =>
-                    Joining.With(tested, tested.Own, jump, $"{fuse.Name} out, a bulb in its place{words}") with
-                    {
-                        Off = [feed, .. off],
-                        MayTurnEngine = false,
-                    };
-                yield return Bulb([], "");
-                foreach (var coupling in circuit.Couplings().Where(c => passed.Contains(c.Id)))
-                {
-                    yield return Bulb([coupling.Id], $", {coupling.Name} apart");
-                }
+                yield return Bulb(tested, fuse, tested.Own, [coupling.Id], $", {coupling.Name} apart");
             }
         }
+    }
+
+    /// <summary>
+    /// Where it is the fuse that blows: the bulb watched in each position of its key, as couplings on what it feeds come apart,
+    /// and as wires are pulled off what uses it.
+    /// </summary>
+    private static IEnumerable<Condition> AtItsOwn(TestedDuty tested)
+    {
+        var (circuit, fuse) = (tested.Circuit, tested.Duty.Load);
+        if (!HasFeedWire(tested, fuse))
+        {
+            yield break;
+        }
+
+        foreach (var setting in tested.Settings())
+        {
+            yield return Bulb(tested, fuse, setting, [], "");
+        }
+
+        var guarded = circuit.FedThrough(fuse, tested.Own);
+        foreach (
+            var coupling in circuit.Couplings().Where(c => c.Addresses.Any(a => guarded.Contains(circuit.NodeOf(a))))
+        )
+        {
+            yield return Bulb(tested, fuse, tested.Own, [coupling.Id], $", {coupling.Name} apart");
+        }
+
+        foreach (var (end, words) in Wiring.LeavingGuarded(tested))
+        {
+            yield return Bulb(tested, fuse, tested.Own, [end], words);
+        }
+    }
+
+    private static bool HasFeedWire(TestedDuty tested, PartId fuse) =>
+        tested.Machine.Index.EndsAt(tested.Circuit.Sides(fuse, tested.Own).Feed).Any();
+
+    private static Condition Bulb(
+        TestedDuty tested,
+        PartId fuse,
+        ControlSetting setting,
+        IReadOnlyList<Disconnection> off,
+        string words
+    )
+    {
+        var (circuit, machine) = (tested.Circuit, tested.Machine);
+        var (feed, load) = circuit.Sides(fuse, tested.Own);
+        var pulled = machine.Index.EndsAt(feed).First().Name;
+        var jump = new Jump(circuit.NodeOf(pulled), circuit.NodeOf(load), JumpKind.Lamp);
+        return Joining.With(
+            tested,
+            setting,
+            jump,
+            $"{machine.Index.Part(fuse)!.Name} out, a bulb in its place{words}"
+        ) with
+        {
+            Off = [pulled, .. off],
+            MayTurnEngine = false,
+        };
     }
 }
 

@@ -104,25 +104,26 @@ internal static class Wiring
     public static string Pulled(Wire wire, Part at) =>
         $", {string.Join('/', wire.Colours)} wire {wire.Id} off the {at.Name}";
 
+    /// <summary>
+    /// Wires that a fuse alone feeds, pulled off where they end: at a switch, a relay, or whatever uses what it feeds.
+    /// </summary>
+    public static IEnumerable<(WireEndId End, string Words)> LeavingGuarded(TestedDuty tested)
+    {
+        var (circuit, machine) = (tested.Circuit, tested.Machine);
+        var guarded = circuit.FedThrough(tested.Duty.Load, tested.Own);
+        return from wire in machine.Wires
+            from end in wire.Ends
+            where
+                end.At.Part != tested.Duty.Load
+                && guarded.Contains(circuit.NodeOf(end.At))
+                && !circuit.Is(end.At.Part, Passed | PartTraits.IsMetal)
+            select (end.Name, Pulled(wire, machine.Index.PartAt(end.At)!));
+    }
+
     /// <summary>What a node is called.</summary>
     public static string Called(this Circuit circuit, int node)
     {
         var terminal = circuit.TerminalsAt(node).Select(t => (TerminalAddress?)t).FirstOrDefault();
         return terminal is { } at ? MachineWords.Terminal(circuit.Machine, at) : circuit.NodePoints[node][0].ToString();
-    }
-
-    /// <summary>Nodes that the battery feeds on the sound machine in a setting: where a chafe would draw a fuse's current.</summary>
-    public static HashSet<int> Fed(this Circuit circuit, ControlSetting setting)
-    {
-        const double FedVolts = 6;
-        var state = new CircuitState(circuit) { FollowsWaves = false };
-        state.Begin(circuit.NominalParameters());
-        state.Move(setting);
-        return
-        [
-            .. Enumerable
-                .Range(0, circuit.Network.NodeCount)
-                .Where(n => state.Joined(n, circuit.Reference) && state.Drop(n, circuit.Reference) > FedVolts),
-        ];
     }
 }

@@ -139,7 +139,18 @@ public static class MachineFile
         }
 
         var problems = MachineValidator.Check(machine);
-        return new MachineReading(problems.Count == 0 ? machine : null, problems);
+        if (problems.Count > 0)
+        {
+            return new MachineReading(null, problems);
+        }
+
+        // What is kept is what is written, and that must be read again.
+        return Encoding.UTF8.GetByteCount(Write(machine)) > LargestBytes
+            ? MachineReading.Refused(
+                "",
+                $"Written out in full it is larger than {LargestBytes / 1024 / 1024} MB, the most a machine file may be."
+            )
+            : new MachineReading(machine, []);
     }
 
     /// <summary>Reads a machine that this program wrote and that may have loose ends yet: nothing is checked again.</summary>

@@ -8,9 +8,6 @@ namespace Pritchel.Core.Machines.Files;
 /// <summary>Checks what a schema cannot: that names resolve, nothing hangs loose, figures are possible.</summary>
 public sealed partial class MachineValidator
 {
-    /// <summary>Most parts, and most wires, that a machine may have.</summary>
-    public const int MostItems = 400;
-
     private const int MostTextLength = 400;
     private const int MostProblems = 40;
 
@@ -38,7 +35,7 @@ public sealed partial class MachineValidator
         }
 
         CheckTexts();
-        if (TooMany("/parts", machine.Parts.Count) | TooMany("/wires", machine.Wires.Count))
+        if (IsTooLarge())
         {
             return;
         }
@@ -194,12 +191,6 @@ public sealed partial class MachineValidator
 
     private void CheckEngines()
     {
-        const int MostEngines = 4;
-        if (Engines.Count > MostEngines)
-        {
-            Report("/engines", $"At most {MostEngines} are allowed.");
-        }
-
         for (var i = 0; i < Engines.Count; i++)
         {
             var (engine, at) = (Engines[i], $"/engines/{i}");
@@ -279,17 +270,6 @@ public sealed partial class MachineValidator
                 Report($"{at}/{i}/id", $"“{id}” is used twice; ids must differ.");
             }
         }
-    }
-
-    private bool TooMany(string at, int count)
-    {
-        if (count <= MostItems)
-        {
-            return false;
-        }
-
-        Report(at, $"There are {count}; at most {MostItems} are allowed.");
-        return true;
     }
 
     private void Among(string at, string value, IEnumerable<string> allowed, string what)

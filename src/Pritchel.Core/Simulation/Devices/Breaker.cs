@@ -35,12 +35,15 @@ internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDe
     {
         contact = new Resistance(declaration, part, "ohms", "1", "2", figures["ohms"], Spread.Contact);
         tripped = declaration.State(part.Element());
-        overload = new Overload(tripped, contact.Branch, OpeningCurve.ThermalBreaker, figures["ratingAmps"]);
+        var rating = declaration.Parameter(part.Element(), "ratingAmps", figures["ratingAmps"], Spread.None);
+        overload = new Overload(tripped, contact.Branch, OpeningCurve.ThermalBreaker, rating);
     }
 
     public override void Stamp(CircuitState state) => contact.Stamp(state, state[tripped] == 0);
 
     public override Change Step(CircuitState state) => overload.Step(state);
+
+    public override Effect Effect(CircuitState state) => new(EffectKind.Holds, HasOpened(state) ? 0 : 1);
 
     /// <inheritdoc/>
     public bool HasOpened(CircuitState state) => state[tripped] != 0;

@@ -12,6 +12,7 @@ namespace Pritchel.Core.Simulation.Devices;
 internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve curve) : Device, IProtects
 {
     private ParameterId ohms;
+    private ParameterId rating;
     private BranchId branch;
     private StateId blown;
     private Overload overload = null!;
@@ -26,7 +27,8 @@ internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve cu
         ohms = declaration.Parameter(part.Element(), "ohms", figures["ohms"], Spread.Contact);
         branch = declaration.Branch(part.Element(), part.At("1"), part.At("2"));
         blown = declaration.State(part.Element());
-        overload = new Overload(blown, branch, curve, figures["ratingAmps"]);
+        rating = declaration.Parameter(part.Element(), "ratingAmps", figures["ratingAmps"], Spread.None);
+        overload = new Overload(blown, branch, curve, rating);
         nodes = (declaration.Node(part.At("1")), declaration.Node(part.At("2")));
     }
 
@@ -34,6 +36,8 @@ internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve cu
         state.SetOhms(branch, state[blown] == 1 ? double.PositiveInfinity : state[ohms]);
 
     public override Change Step(CircuitState state) => overload.Step(state);
+
+    public override Effect Effect(CircuitState state) => new(EffectKind.Holds, HasOpened(state) ? 0 : 1);
 
     /// <inheritdoc/>
     public bool HasOpened(CircuitState state) => state[blown] == 1;
@@ -74,6 +78,20 @@ internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve cu
             Changes = [new(ohms, ChangeRule.AddSeverity)],
             Nodes = nodes,
             ComesAndGoes = true,
+        };
+        yield return PartFault.Of(
+            part,
+            "too-small",
+            FaultKind.WrongPart,
+            "one of too small a rating fitted",
+            0.2,
+            nodes,
+            new ParameterChange(rating, ChangeRule.MultiplyBySeverity)
+        ) with
+        {
+            Repair = repair,
+            Severity = new Severity(0.5, 0.2),
+            Weakness = Weakness.RecentWork,
         };
     }
 }

@@ -31,9 +31,8 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
 
     public override void Declare(Declaration declaration)
     {
-        var hot = figures["volts"] * figures["volts"] / figures["watts"];
-        hotOhms = declaration.Parameter(part.Element(), "hotOhms", hot, Spread.Winding);
-        present = declaration.Memory(hot);
+        hotOhms = declaration.Parameter(part.Element(), "hotOhms", Hot, Spread.Winding);
+        present = declaration.Memory(Hot);
         branch = declaration.Branch(part.Element(), part.At("+"), part.At("-"));
         nodes = (declaration.Node(part.At("+")), declaration.Node(part.At("-")));
     }
@@ -61,7 +60,14 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
     }
 
     public override Effect Effect(CircuitState state) =>
-        new(EffectKind.Glows, double.IsInfinity(state[hotOhms]) ? 0 : state.Heating(branch) / figures["volts"]);
+        new(
+            EffectKind.Glows,
+            double.IsInfinity(state[hotOhms]) || IsShorted(state) ? 0 : state.Heating(branch) / figures["volts"]
+        );
+
+    private bool IsShorted(CircuitState state) => state[hotOhms] < PartFault.ShortedShare * Hot;
+
+    private double Hot => figures["volts"] * figures["volts"] / figures["watts"];
 
     public override IEnumerable<Fault> Faults()
     {
@@ -75,5 +81,6 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
             Changes = [new(hotOhms, ChangeRule.Set, double.PositiveInfinity)],
             Nodes = nodes,
         };
+        yield return PartFault.Shorted(part, "socket or bulb shorted", 0.7, nodes, hotOhms);
     }
 }

@@ -39,24 +39,9 @@ internal sealed class WorkingLoad(Part part, PartFigures figures)
         );
 
     public override Effect Effect(CircuitState state) =>
-        new(EffectKind.Works, Load.IsOpen(state) ? 0 : state.Heating(Load.Branch) / figures["worksAtVolts"]);
+        new(EffectKind.Works, Load.IsWhole(state) ? state.Heating(Load.Branch) / figures["worksAtVolts"] : 0);
 
-    public override IEnumerable<Fault> Faults() =>
-        [
-            .. base.Faults(),
-            PartFault.Of(
-                Part,
-                "shorted",
-                FaultKind.ShortedWinding,
-                "shorted inside",
-                0.7,
-                Load.Nodes,
-                new ParameterChange(Load.Ohms, ChangeRule.MultiplyBySeverity)
-            ) with
-            {
-                Severity = new Severity(0.2, 0.02),
-            },
-        ];
+    public override IEnumerable<Fault> Faults() => [.. base.Faults(), Load.Shorted("shorted inside", 0.7)];
 }
 
 /// <summary>An hour meter: a few milliamps while it counts.</summary>
@@ -88,8 +73,9 @@ internal sealed class Buzzer(Part part, PartFigures figures)
             (part, figures) => new Buzzer(part, figures)
         );
 
-    public override Effect Effect(CircuitState state) =>
-        new(EffectKind.Sounds, Load.IsOpen(state) ? 0 : Math.Abs(state.Across(Load.Branch)) / figures["volts"]);
+    public override Effect Effect(CircuitState state) => new(EffectKind.Sounds, Load.Drive(state) / figures["volts"]);
+
+    public override IEnumerable<Fault> Faults() => [.. base.Faults(), Load.Shorted("shorted inside", 0.5)];
 }
 
 /// <summary>A gauge: a coil between its feed and its sender, read by its share of the volts.</summary>

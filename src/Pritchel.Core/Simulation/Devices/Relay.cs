@@ -76,7 +76,7 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
     public override Change Step(CircuitState state)
     {
         var volts =
-            double.IsInfinity(state[coil]) || state[stuck] > 0 || state[welded] > 0
+            double.IsInfinity(state[coil]) || IsShorted(state) || state[stuck] > 0 || state[welded] > 0
                 ? 0
                 : Math.Abs(state.Across(coilBranch));
         if (state[armature] == In)
@@ -86,6 +86,8 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
 
         return volts >= figures["pullInVolts"] ? Change.Switch(armature, In, Milliseconds) : Change.None;
     }
+
+    private bool IsShorted(CircuitState state) => state[coil] < PartFault.ShortedShare * figures["coilOhms"];
 
     public override Effect Effect(CircuitState state) => new(EffectKind.Clicks, state[armature]);
 
@@ -101,6 +103,7 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
             coilNodes,
             new(coil, ChangeRule.Set, double.PositiveInfinity)
         );
+        yield return PartFault.Shorted(part, "coil or its suppressor shorted", 0.5, coilNodes, coil);
         foreach (
             var contact in new[]
             {

@@ -56,6 +56,7 @@ internal abstract class EngineSolenoid(Part part, PartFigures figures, string fr
     public override IEnumerable<Fault> Faults() =>
         [
             coil.Gone("open", "winding open", 3),
+            coil.Shorted("winding shorted", 0.5),
             PartFault.Of(
                 part,
                 "seized",

@@ -67,8 +67,11 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
 
     public override Change Step(CircuitState state)
     {
-        // An open coil pulls nothing, whatever the volts across it.
-        var volts = double.IsInfinity(state[coil]) ? 0 : Math.Abs(state.Across(coilBranch));
+        // An open coil pulls nothing, whatever the volts across it; nor does a shorted one.
+        var volts =
+            double.IsInfinity(state[coil]) || state[coil] < PartFault.ShortedShare * figures["coilOhms"]
+                ? 0
+                : Math.Abs(state.Across(coilBranch));
         if (state[plunger] == In)
         {
             var holds = figures["dropOutVolts"] * (state[pullIn] / figures["pullInVolts"]);
@@ -93,6 +96,7 @@ internal sealed class StartSolenoid(Part part, PartFigures figures) : Device, IN
             Changes = [new(coil, ChangeRule.Set, double.PositiveInfinity)],
             Nodes = coilNodes,
         };
+        yield return PartFault.Shorted(part, "coil shorted", 0.5, coilNodes, coil);
         yield return new Fault
         {
             Id = part.Fault("contact-open"),

@@ -65,6 +65,14 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
     [BindProperty]
     public List<WorseWhen> Worse { get; set; } = [];
 
+    /// <summary>What was renewed or mended before, by repair; blank where nothing was chosen.</summary>
+    [BindProperty]
+    public List<string?> Renewed { get; set; } = [];
+
+    /// <summary>What each of those did, in the same order.</summary>
+    [BindProperty]
+    public List<CureEffect> Did { get; set; } = [];
+
     /// <summary>Circumstances ticked, by name.</summary>
     [BindProperty]
     public List<string> Life { get; set; } = [];
@@ -106,6 +114,7 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
         Speed = complaint.Speed ?? Rules.Own.Speed;
         Also = complaint.Also.ToDictionary(a => a.Duty.Text, a => a.Works ? "works" : "fails", StringComparer.Ordinal);
         Worse = [.. complaint.WorseWhen];
+        (Renewed, Did) = ([.. complaint.Cures.Select(c => c.Repair.Text)], [.. complaint.Cures.Select(c => c.Effect)]);
         (CodesRead, Codes) = (complaint.Codes is not null, [.. complaint.Codes ?? []]);
         var life = complaint.Circumstances;
         Years = life.Years.ToString(CultureInfo.InvariantCulture);
@@ -209,6 +218,7 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             Codes = CodesRead || Codes.Count > 0 ? [.. Rules.Codes.Where(Codes.Contains)] : null,
             Also = AlsoTold,
             WorseWhen = [.. Worse.Where(Enum.IsDefined).Distinct().Order()],
+            Cures = CuresTold,
             Heard = heard,
             Words = (Words ?? "").ReplaceLineEndings(" ").Trim(),
             Failed = failed,
@@ -231,6 +241,14 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             .. Rules
                 .Others.Where(s => Also.GetValueOrDefault(s.Duty.Id.Text) is "works" or "fails")
                 .Select(s => new AlsoTold(s.Duty.Id, Also[s.Duty.Id.Text] == "works")),
+        ];
+
+    private IReadOnlyList<CureTried> CuresTold =>
+        [
+            .. Renewed
+                .Zip(Did)
+                .Where(c => !string.IsNullOrEmpty(c.First) && Enum.IsDefined(c.Second))
+                .Select(c => new CureTried(RepairId.Of(c.First!), c.Second)),
         ];
 
     /// <summary>Positions of the controls as told; null when they are the duty's own.</summary>

@@ -15,6 +15,9 @@ public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk
     /// <summary>Machines by name.</summary>
     public IReadOnlyList<MachineEntry> List { get; private set; } = [];
 
+    /// <summary>Machines put away, by name.</summary>
+    public IReadOnlyList<MachineEntry> PutAway { get; private set; } = [];
+
     /// <summary>Machines being drawn or changed.</summary>
     public IReadOnlyList<DraftEntry> Drafts { get; private set; } = [];
 
@@ -88,9 +91,17 @@ public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk
         return Page();
     }
 
+    /// <summary>Brings a machine back that was put away.</summary>
+    public async Task<IActionResult> OnPostBackAsync(string id)
+    {
+        await machines.PutAwayAsync(id ?? "", away: false);
+        return Redirect("/machines");
+    }
+
     private async Task LoadAsync()
     {
         List = await machines.ListAsync();
+        PutAway = await machines.ListPutAwayAsync();
         Drafts = await drafts.ListAsync();
         ViewData["Area"] = "Machines";
     }

@@ -19,6 +19,21 @@ public sealed class VersionsModel(MachineStore machines, JobStore jobs) : PageMo
     /// <summary>Jobs by the version they keep.</summary>
     public ILookup<int, Job> Jobs { get; private set; } = Array.Empty<Job>().ToLookup(_ => 0);
 
+    /// <summary>Whether the machine is put away.</summary>
+    public bool IsPutAway { get; private set; }
+
+    /// <summary>Puts the machine away, or brings it back.</summary>
+    public async Task<IActionResult> OnPostAsync(string id, bool away)
+    {
+        if (await machines.FindAsync(id, HttpContext.RequestAborted) is null)
+        {
+            return NotFound();
+        }
+
+        await machines.PutAwayAsync(id, away, HttpContext.RequestAborted);
+        return Redirect(away ? "/machines" : $"/machines/{id}");
+    }
+
     /// <summary>Shows them.</summary>
     public async Task<IActionResult> OnGetAsync(string id)
     {
@@ -29,6 +44,7 @@ public sealed class VersionsModel(MachineStore machines, JobStore jobs) : PageMo
         }
 
         Entry = entry;
+        IsPutAway = await machines.IsPutAwayAsync(id, cancel);
         var read = new List<(MachineVersionEntry Version, Machine? Machine)>();
         foreach (var version in await machines.VersionsAsync(id, cancel))
         {

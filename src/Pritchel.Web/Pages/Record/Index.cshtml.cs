@@ -6,7 +6,8 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages.Record;
 
 /// <summary>Where the record lies, and its backups.</summary>
-public sealed class IndexModel(Backups backups, WorkshopOptions options) : PageModel
+public sealed class IndexModel(Backups backups, ArchiveDesk archives, TimeProvider clock, WorkshopOptions options)
+    : PageModel
 {
     /// <summary>Folder of the record.</summary>
     public string Folder => options.DataFolder;
@@ -44,6 +45,27 @@ public sealed class IndexModel(Backups backups, WorkshopOptions options) : PageM
 
         Load();
         return Page();
+    }
+
+    /// <summary>Everything in one file.</summary>
+    public async Task<IActionResult> OnGetExportAsync()
+    {
+        try
+        {
+            var now = clock.GetUtcNow();
+            return File(
+                await archives.ExportAsync(HttpContext.RequestAborted),
+                "application/zip",
+                $"pritchel-record-{now:yyyyMMdd'T'HHmm}.zip"
+            );
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            Error =
+                $"It could not be written: {e.Message} Free some room on the disk and try again. Nothing of the record is lost.";
+            Load();
+            return Page();
+        }
     }
 
     private void Load()

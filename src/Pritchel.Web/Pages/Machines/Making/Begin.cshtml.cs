@@ -57,7 +57,9 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
             Require(StopByHand, "To stop it by hand", "how to stop its engine when nothing electrical does");
         }
 
-        var taken = (await machines.ListAsync(HttpContext.RequestAborted)).Select(m => m.Id);
+        var taken = (await machines.ListAsync(HttpContext.RequestAborted))
+            .Concat(await machines.ListPutAwayAsync(HttpContext.RequestAborted))
+            .Select(m => m.Id);
         var id = FrameChange.IdFor(Typed.Text(Name), taken);
         var begun = Machine is null
             ? FrameChange.Empty(

@@ -1,6 +1,6 @@
 using System.Text;
 
-namespace Pritchel.Web.Desk;
+namespace Pritchel.Core.Exchange;
 
 /// <summary>Lists for other programs: CSV (RFC 4180) that no spreadsheet takes for formulas.</summary>
 public static class CsvText

@@ -1,0 +1,91 @@
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Diagnosis.Complaints;
+
+/// <summary>Sparks that fail: at starting, once the engine turns fast, or on one cylinder of several.</summary>
+public sealed partial class Symptoms
+{
+    private void FindSpark(Part part, IReadOnlyList<Part> sparking)
+    {
+        if (First(s => Level(part, s, DutySpeed.Crank) >= 1) is not { } go)
+        {
+            return;
+        }
+
+        AddSpark(go, "", "sparks", "no spark", DutySpeed.Crank, []);
+        if (Running.FirstOrDefault(s => Level(part, s, DutySpeed.Work) >= 1 && EngineRuns(s)) is { } running)
+        {
+            // It started and idled, or nobody could have opened the throttle.
+            AddSpark(
+                running,
+                "-fast",
+                "sparks at speed",
+                "misses or cuts out above idle",
+                DutySpeed.Work,
+                [Sparks(part)]
+            );
+
+            // On the same engine, what fires yet keeps it running.
+            var others = sparking
+                .Where(p =>
+                    p != part
+                    && Level(p, running, DutySpeed.Idle) >= 1
+                    && FiredBy(p, running).SequenceEqual(FiredBy(part, running))
+                )
+                .Select(Sparks)
+                .ToList();
+            if (others.Count > 0)
+            {
+                AddSpark(running, "-alone", "fires with the others", "misses, the others fire", DutySpeed.Idle, others);
+            }
+        }
+
+        FindStops(part, go);
+        return;
+
+        void AddSpark(
+            ControlSetting setting,
+            string id,
+            string does,
+            string fails,
+            DutySpeed speed,
+            IReadOnlyList<DutyId> onTheWay
+        ) =>
+            found.Add(
+                new Symptom(
+                    CircuitGroup.Ignition,
+                    new Duty(
+                        new DutyId($"{Sparks(part)}{id}"),
+                        $"{SymptomWords.Said(part)} {does}",
+                        setting.Moved(circuit.Machine),
+                        part.Id
+                    )
+                    {
+                        Speed = speed,
+                        Complaint = $"{SymptomWords.Said(part)}: {fails}",
+                        OnTheWay = onTheWay,
+                    }
+                )
+            );
+    }
+
+    private static DutyId Sparks(Part part) => new("sparks-" + part.Id);
+
+    /// <summary>Engines each of which by itself makes a part spark.</summary>
+    private List<int> FiredBy(Part part, ControlSetting running) =>
+        [
+            .. Enumerable
+                .Range(0, circuit.Engines.Count)
+                .Where(e =>
+                {
+                    state.Begin(circuit.NominalParameters());
+                    state.SetSpeeds(DutySpeed.Rest);
+                    state.SetSpeed(e, circuit.Engines[e].At(DutySpeed.Idle).Value);
+                    state.Move(running);
+                    state.Fire();
+                    return circuit.DeviceOf(part.Id).Effect(state).Level >= 1;
+                }),
+        ];
+}

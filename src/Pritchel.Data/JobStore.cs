@@ -50,6 +50,7 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
             MachineId = machineId,
             MachineVersion = machineVersion,
             OpenedUtc = clock.GetUtcNow().UtcDateTime,
+            IsClosed = false,
         };
         job.Events.Add(Row(1, first));
         context.Jobs.Add(job);
@@ -71,27 +72,25 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
         CancellationToken cancel = default
     )
     {
-        var id = await context.Jobs.Where(j => j.Number == number).Select(j => j.Id).FirstAsync(cancel);
-        var last = await context.JobEvents.Where(e => e.JobId == id).MaxAsync(e => e.Sequence, cancel);
-        if (last != after)
+        var job = await context.Jobs.FirstAsync(j => j.Number == number, cancel);
+        var before = await context
+            .JobEvents.AsNoTracking()
+            .Where(e => e.JobId == job.Id)
+            .OrderBy(e => e.Sequence)
+            .ToListAsync(cancel);
+        if (before[^1].Sequence != after)
         {
             return false;
         }
 
         for (var i = 0; i < events.Count; i++)
         {
-            var row = Row(after + 1 + i, events[i]);
-            context.JobEvents.Add(
-                new JobEventRow
-                {
-                    JobId = id,
-                    Sequence = row.Sequence,
-                    AtUtc = row.AtUtc,
-                    Body = row.Body,
-                }
-            );
+            var row = Row(after + 1 + i, events[i], job.Id);
+            before.Add(row);
+            context.JobEvents.Add(row);
         }
 
+        job.IsClosed = IsClosed(before);
         return await context.TrySaveAsync(cancel);
     }
 
@@ -102,6 +101,47 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
     /// <summary>All jobs, newest first.</summary>
     public async Task<IReadOnlyList<Job>> ListAsync(CancellationToken cancel = default) =>
         await QueryAsync(context.Jobs, cancel);
+
+    /// <summary>Jobs of one machine, newest first.</summary>
+    public async Task<IReadOnlyList<Job>> OfMachineAsync(string machineId, CancellationToken cancel = default) =>
+        await QueryAsync(context.Jobs.Where(j => j.MachineId == machineId), cancel);
+
+    /// <summary>Some of the jobs that are closed, or that are not, newest first.</summary>
+    /// <param name="closed">Which.</param>
+    /// <param name="skip">How many newer ones to leave out.</param>
+    /// <param name="take">Most of them.</param>
+    /// <param name="cancel">Stops waiting.</param>
+    public async Task<IReadOnlyList<Job>> ListAsync(
+        bool closed,
+        int skip,
+        int take,
+        CancellationToken cancel = default
+    ) =>
+        await QueryAsync(
+            context.Jobs.Where(j => j.IsClosed == closed).OrderByDescending(j => j.Number).Skip(skip).Take(take),
+            cancel
+        );
+
+    /// <summary>How many jobs are closed, or are not.</summary>
+    public Task<int> CountAsync(bool closed, CancellationToken cancel = default) =>
+        context.Jobs.CountAsync(j => j.IsClosed == closed, cancel);
+
+    /// <summary>Looks at jobs that nobody has looked at yet, whether they are closed.</summary>
+    internal static async Task LookAsync(PritchelContext context, CancellationToken cancel)
+    {
+        foreach (
+            var job in await context.Jobs.Include(j => j.Events).Where(j => j.IsClosed == null).ToListAsync(cancel)
+        )
+        {
+            job.IsClosed = IsClosed(job.Events);
+        }
+
+        await context.SaveChangesAsync(cancel);
+        context.ChangeTracker.Clear();
+    }
+
+    /// <summary>Whether a history ends closed; what cannot be read is not.</summary>
+    internal static bool IsClosed(IEnumerable<JobEventRow> events) => State(events).Closed is not null;
 
     private async Task<List<Job>> QueryAsync(IQueryable<JobRow> jobs, CancellationToken cancel)
     {
@@ -139,9 +179,10 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
                 )),
         ]);
 
-    private JobEventRow Row(int sequence, JobEvent what) =>
+    private JobEventRow Row(int sequence, JobEvent what, int job = 0) =>
         new()
         {
+            JobId = job,
             Sequence = sequence,
             AtUtc = clock.GetUtcNow().UtcDateTime,
             Body = EventFormat.Write(what),

@@ -26,6 +26,12 @@ public sealed class MachineStore(PritchelContext context, TimeProvider clock)
     public Task<IReadOnlyList<MachineEntry>> ListAsync(CancellationToken cancel = default) =>
         ListAsync(away: false, cancel);
 
+    /// <summary>Ids of all machines, those put away too.</summary>
+    public async Task<IReadOnlySet<string>> IdsAsync(CancellationToken cancel = default) =>
+        (await context.Machines.Select(m => m.MachineId).Distinct().ToListAsync(cancel)).ToHashSet(
+            StringComparer.Ordinal
+        );
+
     /// <summary>Newest version of every machine that is put away, by name.</summary>
     public Task<IReadOnlyList<MachineEntry>> ListPutAwayAsync(CancellationToken cancel = default) =>
         ListAsync(away: true, cancel);

@@ -43,6 +43,7 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
     {
         modelBuilder.Entity<MachineRow>().HasKey(m => new { m.MachineId, m.Version });
         modelBuilder.Entity<JobRow>().HasIndex(j => j.Number).IsUnique();
+        modelBuilder.Entity<JobRow>().HasIndex(j => new { j.IsClosed, j.Number });
         modelBuilder
             .Entity<JobRow>()
             .HasOne<MachineRow>()

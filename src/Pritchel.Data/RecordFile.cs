@@ -201,7 +201,7 @@ public static class RecordFile
     private static async Task UpdateAsync(PritchelContext context, string folder, CancellationToken cancel)
     {
         var known = context.Database.GetMigrations().ToList();
-        var applied = (await context.Database.GetAppliedMigrationsAsync(cancel)).ToList();
+        var applied = await AppliedAsync(context, cancel);
         if (applied.Count == 0)
         {
             throw Foreign(FileIn(folder), null);
@@ -235,7 +235,42 @@ public static class RecordFile
             await FormatUpgrade.BringOverAsync(context, cancel);
         }
 
+        await JobStore.LookAsync(context, cancel);
         await context.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;", cancel);
+    }
+
+    /// <summary>
+    /// Migrations that a record has been through; none where it keeps no list of them. Asked in plain SQL: at nearly every start
+    /// there is nothing to migrate, and what migrates takes a second to get ready.
+    /// </summary>
+    private static async Task<List<string>> AppliedAsync(PritchelContext context, CancellationToken cancel)
+    {
+        var connection = (SqliteConnection)context.Database.GetDbConnection();
+        await context.Database.OpenConnectionAsync(cancel);
+        try
+        {
+            await using var command = connection.CreateCommand();
+            command.CommandText =
+                "SELECT COUNT(*) FROM sqlite_master WHERE type = 'table' AND name = '__EFMigrationsHistory'";
+            if ((long)(await command.ExecuteScalarAsync(cancel))! == 0)
+            {
+                return [];
+            }
+
+            command.CommandText = "SELECT MigrationId FROM __EFMigrationsHistory ORDER BY MigrationId";
+            var applied = new List<string>();
+            await using var reader = await command.ExecuteReaderAsync(cancel);
+            while (await reader.ReadAsync(cancel))
+            {
+                applied.Add(reader.GetString(0));
+            }
+
+            return applied;
+        }
+        finally
+        {
+            await context.Database.CloseConnectionAsync();
+        }
     }
 
     private static async Task FreeMigrationLockAsync(PritchelContext context, CancellationToken cancel)

@@ -40,6 +40,12 @@ public sealed class JobRow
     /// <summary>When it was opened, UTC.</summary>
     public required DateTime OpenedUtc { get; init; }
 
+    /// <summary>
+    /// Whether its history ends closed, so that the bench need not read it to know; null where nobody has looked yet. The
+    /// history is what counts.
+    /// </summary>
+    public bool? IsClosed { get; set; }
+
     /// <summary>Its history.</summary>
     public ICollection<JobEventRow> Events { get; } = new List<JobEventRow>();
 }

@@ -50,13 +50,16 @@ if (builder.Environment.IsDevelopment())
 
 builder
     .Logging.AddFilter("Microsoft", LogLevel.Warning)
-    .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
+    .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
+    // A start that fails is told below, in words.
+    .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.Critical);
 builder.WebHost.ConfigureKestrel(k =>
 {
     k.AddServerHeader = false;
     // Far above any machine file, so that one that is too large is refused in its own words.
     k.Limits.MaxRequestBodySize = 32 * 1024 * 1024;
 });
+builder.Services.AddLogFile();
 builder.Services.AddSingleton(options);
 builder.Services.AddSingleton(options.Workshop);
 builder.Services.AddSingleton(TimeProvider.System);
@@ -74,6 +77,7 @@ builder.Services.AddScoped(services => new PictureStore(
 builder.Services.AddScoped<JobStore>();
 builder.Services.AddScoped<MeterStore>();
 builder.Services.AddScoped<JobDesk>();
+builder.Services.AddSingleton<SetAside>();
 builder.Services.AddScoped<PartTestStore>();
 builder.Services.AddScoped<PartTestDesk>();
 builder.Services.AddScoped<DraftProving>();
@@ -107,7 +111,7 @@ builder.Services.AddSingleton(services => new Passphrase(
     services.GetRequiredService<TimeProvider>()
 ));
 builder.Services.AddSigningIn(options.Passphrase is not null);
-builder.Services.AddRazorPages();
+builder.Services.AddRazorPages().AddMvcOptions(mvc => mvc.Filters.Add<Pritchel.Web.Pages.StorageFaultFilter>());
 builder.Services.AddProblemDetails();
 builder.Services.AddOpenApi("v1", OpenApiText.Configure);
 builder.Services.ConfigureHttpJsonOptions(json => ApiJson.Configure(json.SerializerOptions));
@@ -118,42 +122,59 @@ builder.Services.AddResponseCompression(c =>
     c.Providers.Add<GzipCompressionProvider>();
 });
 
-var app = builder.Build();
-app.UseOwnPages(addresses);
-app.UseSecurityHeaders(SecurityPolicy.Build());
-app.UseExceptionHandler("/error");
-app.UseStatusCodePagesWithReExecute("/error", "?code={0}");
-app.UseResponseCompression();
-app.UseStaticFiles(
-    new StaticFileOptions { OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = "public, max-age=3600" }
-);
-app.UseRouting();
-app.UseAuthentication();
-app.UseAuthorization();
-app.UseAntiforgery();
-app.MapRazorPages();
-app.MapOpenApi("/api/{documentName}/openapi.json");
-app.MapApi();
-app.MapGet(
-        "/health",
-        async (PritchelContext record, CancellationToken cancel) =>
-            await record.Database.CanConnectAsync(cancel)
-                ? Results.Ok(new { status = "well" })
-                : Results.Problem("The record does not answer.", statusCode: StatusCodes.Status503ServiceUnavailable)
-    )
-    .AllowAnonymous()
-    .ExcludeFromDescription();
 try
 {
+    var app = builder.Build();
+    app.TellStart(options);
+    app.UseSlowRequests(app.Services.GetRequiredService<ILogger<Program>>());
+    app.UseOwnPages(addresses);
+    app.UseSecurityHeaders(SecurityPolicy.Build());
+    app.UseExceptionHandler("/error");
+    app.UseStatusCodePagesWithReExecute("/error", "?code={0}");
+    app.UseResponseCompression();
+    app.UseStaticFiles(
+        new StaticFileOptions
+        {
+            OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = "public, max-age=3600",
+        }
+    );
+    app.UseRouting();
+    app.UseAuthentication();
+    app.UseAuthorization();
+    app.UseAntiforgery();
+    app.MapRazorPages();
+    app.MapOpenApi("/api/{documentName}/openapi.json");
+    app.MapApi();
+    app.MapGet(
+            "/health",
+            async (PritchelContext record, CancellationToken cancel) =>
+                await record.Database.CanConnectAsync(cancel)
+                    ? Results.Ok(new { status = "well" })
+                    : Results.Problem(
+                        "The record does not answer.",
+                        statusCode: StatusCodes.Status503ServiceUnavailable
+                    )
+        )
+        .AllowAnonymous()
+        .ExcludeFromDescription();
     await app.RunAsync();
 }
 catch (OperationCanceledException)
 {
     // Stopped while it was starting: the next start goes on from there.
 }
-catch (RecordRefusedException e)
+catch (Exception e) when (e is RecordRefusedException || StorageFault.Words(e) is not null)
 {
-    await Console.Error.WriteLineAsync(e.Message);
+    await Console.Error.WriteLineAsync(e is RecordRefusedException ? e.Message : StorageFault.Words(e));
+    if (
+        StorageFault.IsDamage(e)
+        && new Backups(options.Workshop.DataFolder, options.Workshop.BackupFolder, TimeProvider.System).List()
+            is [var newest, ..]
+    )
+    {
+        await Console.Error.WriteLineAsync($"The newest backup is {newest.File}.");
+    }
+
     Environment.ExitCode = 1;
 }
 

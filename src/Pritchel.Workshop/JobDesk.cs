@@ -31,11 +31,26 @@ public sealed class JobDesk(
     }
 
     /// <summary>All jobs as they stand on the floor, newest first; nothing is worked out for them.</summary>
-    public async Task<IReadOnlyList<FloorJob>> ListAsync(CancellationToken cancel = default)
+    public async Task<IReadOnlyList<FloorJob>> ListAsync(CancellationToken cancel = default) =>
+        await StandAsync(await jobs.ListAsync(cancel), cancel);
+
+    /// <summary>Some of the jobs that are closed, or that are not, as they stand on the floor, newest first.</summary>
+    /// <param name="closed">Which.</param>
+    /// <param name="skip">How many newer ones to leave out.</param>
+    /// <param name="take">Most of them.</param>
+    /// <param name="cancel">Gives it up.</param>
+    public async Task<IReadOnlyList<FloorJob>> ListAsync(
+        bool closed,
+        int skip,
+        int take,
+        CancellationToken cancel = default
+    ) => await StandAsync(await jobs.ListAsync(closed, skip, take, cancel), cancel);
+
+    private async Task<IReadOnlyList<FloorJob>> StandAsync(IReadOnlyList<Job> list, CancellationToken cancel)
     {
         var meter = await meters.GetAsync(cancel);
         var all = new List<FloorJob>();
-        foreach (var job in await jobs.ListAsync(cancel))
+        foreach (var job in list)
         {
             var machine = await MachineOfAsync(job);
             var complaint = job.State.Complaint;

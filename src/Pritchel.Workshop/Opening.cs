@@ -48,6 +48,7 @@ public sealed class Opening(
             await DemoJobs.AddAsync(scope.ServiceProvider, cancellationToken);
         }
 
+        _ = Task.Run(() => services.GetRequiredService<SetAside>().LookAsync(stopping.Token), CancellationToken.None);
         if (options.WorksAhead)
         {
             _ = Task.Run(() => WorkAheadAsync(stopping.Token), CancellationToken.None);
@@ -76,12 +77,13 @@ public sealed class Opening(
 
     private async Task AddShippedAsync(MachineStore machines, CancellationToken cancel)
     {
-        foreach (var (file, reading) in ShippedMachines.Read())
+        var had = await machines.IdsAsync(cancel);
+        foreach (var (file, reading) in ShippedMachines.Read(had))
         {
             if (reading.Machine is { } machine)
             {
                 // One that is here already may be the owner's own by now: it is left as it is.
-                if (await machines.FindAsync(machine.Id.Text, cancel) is null)
+                if (!had.Contains(machine.Id.Text))
                 {
                     await machines.AddAsync(machine, cancel);
                 }

@@ -8,9 +8,18 @@ public static class ShippedMachines
 {
     private static string Folder => Path.Combine(AppContext.BaseDirectory, "machines");
 
-    /// <summary>What each file gave, whole machines before their variants.</summary>
-    public static IReadOnlyList<(string File, MachineReading Reading)> Read()
+    /// <summary>
+    /// What each file gave, whole machines before their variants; nothing is read where all are had already. A shipped file is
+    /// called as its machine is.
+    /// </summary>
+    /// <param name="had">Ids of machines that are had already.</param>
+    public static IReadOnlyList<(string File, MachineReading Reading)> Read(IReadOnlySet<string>? had = null)
     {
+        if (had is not null && Files().All(f => had.Contains(Path.GetFileNameWithoutExtension(f))))
+        {
+            return [];
+        }
+
         var machines = new Dictionary<string, Machine>(StringComparer.Ordinal);
         var all = new List<(string, MachineReading)>();
         foreach (var file in Files())

@@ -208,6 +208,7 @@ public sealed class RecordImport(PritchelContext context, PictureStore pictures)
                 );
             }
 
+            row.IsClosed = JobStore.IsClosed(row.Events);
             context.Jobs.Add(row);
         }
     }

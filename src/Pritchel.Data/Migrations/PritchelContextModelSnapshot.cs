@@ -92,6 +92,9 @@ namespace Pritchel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool?>("IsClosed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("MachineId")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -109,6 +112,8 @@ namespace Pritchel.Data.Migrations
 
                     b.HasIndex("Number")
                         .IsUnique();
+
+                    b.HasIndex("IsClosed", "Number");
 
                     b.HasIndex("MachineId", "MachineVersion");
 

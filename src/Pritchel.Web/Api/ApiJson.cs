@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Pritchel.Data;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
@@ -78,6 +79,14 @@ internal sealed class RefusalFilter : IEndpointFilter
                 title: "This cannot be shown; nothing was changed.",
                 detail: e.Message,
                 statusCode: e is BuildFailedException ? 503 : 409
+            );
+        }
+        catch (Exception e) when (StorageFault.Words(e) is not null)
+        {
+            return Results.Problem(
+                title: "The record could not be reached; nothing was changed.",
+                detail: StorageFault.Words(e),
+                statusCode: StatusCodes.Status503ServiceUnavailable
             );
         }
         catch (RefusedException e)

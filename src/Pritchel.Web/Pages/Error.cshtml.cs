@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Data;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages;
@@ -27,12 +28,13 @@ public sealed class ErrorModel : PageModel
     private void Show(int code)
     {
         var thrown = HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error;
+        var fault = StorageFault.Words(thrown);
         Why = thrown is UnreadableJobException or UnreadableMachineException or BuildFailedException
             ? thrown.Message
-            : null;
+            : fault;
         Code =
             Why is null ? code
-            : thrown is BuildFailedException ? 503
+            : fault is not null || thrown is BuildFailedException ? 503
             : 409;
         if (Why is not null)
         {

@@ -9,13 +9,31 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages;
 
 /// <summary>The bench: jobs on the floor, and a new one in two clicks.</summary>
-public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machines, MeterStore meters) : PageModel
+public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machines, MeterStore meters, SetAside setAside)
+    : PageModel
 {
-    /// <summary>Jobs not closed, newest first.</summary>
+    /// <summary>Most jobs that a page shows.</summary>
+    public const int MostShown = 40;
+
+    /// <summary>Jobs not closed, newest first, as many as a page shows.</summary>
     public IReadOnlyList<FloorJob> Floor { get; private set; } = [];
 
-    /// <summary>Closed jobs, newest first.</summary>
+    /// <summary>How many jobs are not closed.</summary>
+    public int OnTheFloor { get; private set; }
+
+    /// <summary>Closed jobs, newest first, as many as a page shows.</summary>
     public IReadOnlyList<FloorJob> Done { get; private set; } = [];
+
+    /// <summary>How many jobs are closed.</summary>
+    public int Closed { get; private set; }
+
+    /// <summary>Page of the jobs on the floor, from 1.</summary>
+    [BindProperty(SupportsGet = true, Name = "floor")]
+    public int FloorPage { get; set; } = 1;
+
+    /// <summary>Page of the closed jobs, from 1.</summary>
+    [BindProperty(SupportsGet = true, Name = "closed")]
+    public int ClosedPage { get; set; } = 1;
 
     /// <summary>Machines a job can be started on.</summary>
     public IReadOnlyList<MachineVersion> Machines { get; private set; } = [];
@@ -53,12 +71,27 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
         return Redirect($"/jobs/{JobStore.TagOf(number)}/complaint");
     }
 
+    private static int Within(int page, int count) =>
+        Math.Clamp(page, 1, Math.Max(1, (count + MostShown - 1) / MostShown));
+
     private async Task LoadAsync()
     {
-        var all = await desk.ListAsync();
-        Floor = [.. all.Where(j => j.State.Closed is null)];
-        Done = [.. all.Where(j => j.State.Closed is not null)];
-        var aside = all.Where(j => j.Unreadable is not null).Select(j => $"{j.Job.Tag}: {j.Unreadable}").ToList();
+        var cancel = HttpContext.RequestAborted;
+        (OnTheFloor, Closed) = (
+            await jobs.CountAsync(closed: false, cancel),
+            await jobs.CountAsync(closed: true, cancel)
+        );
+        (FloorPage, ClosedPage) = (Within(FloorPage, OnTheFloor), Within(ClosedPage, Closed));
+        Floor = await desk.ListAsync(closed: false, (FloorPage - 1) * MostShown, MostShown, cancel);
+        Done = await desk.ListAsync(closed: true, (ClosedPage - 1) * MostShown, MostShown, cancel);
+        var aside = Floor
+            .Concat(Done)
+            .Where(j => j.Unreadable is not null)
+            .Select(j => (j.Job.Tag, Why: j.Unreadable!))
+            .Concat(setAside.Jobs)
+            .DistinctBy(j => j.Tag)
+            .Select(j => $"{j.Tag}: {j.Why}")
+            .ToList();
         var list = new List<MachineVersion>();
         foreach (var entry in await machines.ListAsync())
         {

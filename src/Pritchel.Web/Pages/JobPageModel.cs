@@ -8,7 +8,7 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages;
 
 /// <summary>A page of one job. Forms carry the sequence their author saw, so a stale tab changes nothing unasked.</summary>
-public abstract class JobPageModel(JobDesk desk) : PageModel
+public abstract class JobPageModel(JobDesk desk) : PageModel, ISaysWhatWasWrong
 {
     /// <summary>Tag from the address: T-0147.</summary>
     [BindProperty(SupportsGet = true)]
@@ -23,6 +23,13 @@ public abstract class JobPageModel(JobDesk desk) : PageModel
 
     /// <summary>What was wrong with what was sent, or null.</summary>
     public string? Error { get; protected set; }
+
+    /// <inheritdoc/>
+    public bool Say(string error)
+    {
+        Error = error;
+        return Open is not null;
+    }
 
     /// <summary>What was typed, short enough to be said back.</summary>
     protected static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";

@@ -10,7 +10,7 @@ namespace Pritchel.Web.Pages;
 
 /// <summary>Asks for the passphrase where the application can be reached from other machines.</summary>
 [AllowAnonymous]
-public sealed class SignInModel(Passphrase passphrase) : PageModel
+public sealed class SignInModel(Passphrase passphrase, ILogger<SignInModel> log) : PageModel
 {
     /// <summary>Page that was asked for.</summary>
     [BindProperty(SupportsGet = true, Name = "ReturnUrl")]
@@ -34,6 +34,7 @@ public sealed class SignInModel(Passphrase passphrase) : PageModel
 
         if (!passphrase.Is(words, who))
         {
+            log.LogWarning("A sign-in from {Who} was refused.", who);
             Error = passphrase.MayTry(who) ? "That is not it." : "Five wrong ones: try again in ten minutes.";
             return Page();
         }

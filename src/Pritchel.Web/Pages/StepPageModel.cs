@@ -8,7 +8,7 @@ namespace Pritchel.Web.Pages;
 /// saw, so a stale tab changes nothing unasked.
 /// </summary>
 /// <typeparam name="TOpen">It, laid out for work.</typeparam>
-public abstract class StepPageModel<TOpen> : PageModel
+public abstract class StepPageModel<TOpen> : PageModel, ISaysWhatWasWrong
     where TOpen : class
 {
     /// <summary>Tag from the address: P-0012, R-0012.</summary>
@@ -24,6 +24,13 @@ public abstract class StepPageModel<TOpen> : PageModel
 
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; protected set; }
+
+    /// <inheritdoc/>
+    public bool Say(string error)
+    {
+        Error = error;
+        return Open is not null;
+    }
 
     /// <summary>Area of the application that it belongs to.</summary>
     protected abstract string Area { get; }

@@ -69,7 +69,7 @@ public sealed partial class Symptoms
     /// <summary>What a fuse feeds before the next one: beyond that, the next one blows.</summary>
     private HashSet<int> Guarded(Part part, ControlSetting setting)
     {
-        var fed = circuit.FedThrough(part.Id, setting);
+        var fed = feeding.Through(part.Id, setting);
         foreach (
             var next in circuit.Machine.Parts.Where(p =>
                 p.Id != part.Id
@@ -79,7 +79,7 @@ public sealed partial class Symptoms
             )
         )
         {
-            fed.ExceptWith(circuit.FedThrough(next.Id, setting));
+            fed.ExceptWith(feeding.Through(next.Id, setting));
         }
 
         return fed;

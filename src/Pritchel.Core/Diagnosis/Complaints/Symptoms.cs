@@ -48,6 +48,7 @@ public sealed partial class Symptoms
     private readonly Circuit circuit;
     private readonly CircuitState state;
     private readonly CircuitState turning;
+    private readonly Feeding feeding;
     private readonly List<ControlSetting> settings;
     private readonly List<Symptom> found = [];
     private IReadOnlyList<ControlSetting>? running;
@@ -56,6 +57,7 @@ public sealed partial class Symptoms
     private Symptoms(Circuit circuit)
     {
         this.circuit = circuit;
+        feeding = new Feeding(circuit);
         state = new CircuitState(circuit) { FollowsWaves = false };
         turning = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
         settings = [.. circuit.SettingsNearRest(MostMoved)];

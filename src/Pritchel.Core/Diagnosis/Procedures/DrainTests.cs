@@ -127,7 +127,7 @@ public sealed class FuseOut : Procedure
     }
 
     /// <summary>Wires of whatever else the battery feeds that can be pulled off where they leave a switch or a relay.</summary>
-    private static IEnumerable<(WireEndId End, string Words)> LeavingFed(TestedDuty tested, HashSet<int> fed)
+    private static IEnumerable<(WireEndId End, string Words)> LeavingFed(TestedDuty tested, IReadOnlySet<int> fed)
     {
         var (circuit, machine) = (tested.Circuit, tested.Machine);
         foreach (var wire in machine.Wires.Where(w => w.Cable != true))

@@ -105,7 +105,7 @@ public sealed class MachineModel(JobDesk desk, JobStore jobs, PictureStore pictu
         }
 
         Pictures = await pictures.ListAsync(id, HttpContext.RequestAborted);
-        Jobs = [.. (await jobs.ListAsync(HttpContext.RequestAborted)).Where(j => j.MachineId == id)];
+        Jobs = await jobs.OfMachineAsync(id, HttpContext.RequestAborted);
         ViewData["Area"] = "Machines";
         return Page();
     }

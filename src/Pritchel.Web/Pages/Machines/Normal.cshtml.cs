@@ -49,8 +49,7 @@ public sealed class NormalModel(JobDesk desk, JobStore jobs) : PageModel
         Parts = NormalReadings.OfParts(Machine);
         Kept =
         [
-            .. (await jobs.ListAsync(HttpContext.RequestAborted))
-                .Where(j => j.MachineId == id)
+            .. (await jobs.OfMachineAsync(id, HttpContext.RequestAborted))
                 .SelectMany(j => j.State.Standing.Select(e => (Job: j, Event: e)))
                 .Where(x => x.Event.Event is ProofGiven { Passed: true, Typed: not null, At: not null })
                 .Select(x => Read(found.Machine, x.Job, x.Event))

@@ -55,7 +55,7 @@ public sealed class VersionsModel(MachineStore machines, JobStore jobs) : PageMo
         [
             .. read.Select((v, i) => (v.Version, i == 0 ? [] : Differences(read[i - 1].Machine, v.Machine))).Reverse(),
         ];
-        Jobs = (await jobs.ListAsync(cancel)).Where(j => j.MachineId == id).ToLookup(j => j.MachineVersion);
+        Jobs = (await jobs.OfMachineAsync(id, cancel)).ToLookup(j => j.MachineVersion);
         ViewData["Area"] = "Machines";
         return Page();
     }

@@ -1,0 +1,81 @@
+using System.Net;
+using System.Net.Http.Json;
+using Microsoft.Data.Sqlite;
+using Pritchel.Data;
+
+namespace Pritchel.Web.Tests;
+
+/// <summary>Faults of the disk under the record: said in words where it happened, what was typed kept, over when they end.</summary>
+public sealed class StorageFaultTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    /// <summary>Codes by SQLite's own list (sqlite.org/rescode.html); ENOSPC is 28 and EROFS 30 in POSIX.</summary>
+    [Theory]
+    [InlineData(5, "Another program holds the record")]
+    [InlineData(6, "Another program holds the record")]
+    [InlineData(8, "read-only")]
+    [InlineData(10, "did not read or write")]
+    [InlineData(11, "damaged")]
+    [InlineData(13, "disk is full")]
+    [InlineData(14, "cannot be opened")]
+    [InlineData(26, "damaged")]
+    public void Every_fault_of_the_disk_has_words_that_say_what_is_lost(int code, string words)
+    {
+        var thrown = new InvalidOperationException("outer", new SqliteException("inner", code));
+        Assert.Contains(words, StorageFault.Words(thrown), StringComparison.Ordinal);
+        Assert.Equal(code is 11 or 26, StorageFault.IsDamage(thrown));
+    }
+
+    [Fact]
+    public void Faults_of_files_have_words_and_faults_of_ours_have_none()
+    {
+        Assert.Contains("full", StorageFault.Words(new IOException("x", 28)), StringComparison.Ordinal);
+        Assert.Contains("read-only", StorageFault.Words(new IOException("x", 30)), StringComparison.Ordinal);
+        Assert.Contains("write", StorageFault.Words(new UnauthorizedAccessException()), StringComparison.Ordinal);
+        Assert.Null(StorageFault.Words(new SqliteException("constraint", 19)));
+        Assert.Null(StorageFault.Words(new IOException("x", 2)));
+        Assert.Null(StorageFault.Words(new InvalidOperationException()));
+        Assert.Null(StorageFault.Words(null));
+    }
+
+    [Fact]
+    public async Task A_record_that_another_holds_is_told_beside_what_was_typed_and_is_picked_up_when_let_go()
+    {
+        await using var host = new Host();
+        var client = host.Browser();
+        var tag = await Talk.OpenJobAsync(client);
+        var page = $"/jobs/{tag}/complaint";
+        await client.GetStringAsync(page, Cancel);
+        await using (
+            var holder = new SqliteConnection($"Data Source={Path.Combine(host.Folder, "pritchel.db")};Pooling=False")
+        )
+        {
+            await holder.OpenAsync(Cancel);
+            await using var hold = holder.CreateCommand();
+            hold.CommandText = "BEGIN IMMEDIATE";
+            await hold.ExecuteNonQueryAsync(Cancel);
+            var answer = await SendAsync(client, page);
+            Assert.Equal(HttpStatusCode.ServiceUnavailable, answer.StatusCode);
+            var said = await answer.Content.ReadAsStringAsync(Cancel);
+            Assert.Contains("Another program holds the record", said, StringComparison.Ordinal);
+            Assert.Contains("as typed just now", said, StringComparison.Ordinal);
+            Assert.Contains("name=\"Failed\" value=\"7\"", said, StringComparison.Ordinal);
+        }
+
+        Assert.Equal(HttpStatusCode.OK, (await SendAsync(client, page)).StatusCode);
+        var job = await client.GetFromJsonAsync<System.Text.Json.Nodes.JsonObject>($"/api/v1/jobs/{tag}", Cancel);
+        Assert.Equal("as typed just now", job!["complaint"]!["words"]!.GetValue<string>());
+    }
+
+    private static Task<HttpResponseMessage> SendAsync(HttpClient client, string page) =>
+        Talk.PostFormAsync(
+            client,
+            page,
+            page,
+            ("HeardSaid", "Nothing"),
+            ("Failed", "7"),
+            ("Tried", "9"),
+            ("Words", "as typed just now")
+        );
+}

@@ -47,6 +47,57 @@ public class AnyReadingTests
         Assert.Empty(Of(state, kit).TakenOtherwise);
     }
 
+    /// <summary>
+    /// By hand: a test lamp to ground behind the main fuse is bright through a whole one and out behind a blown one; a lead from
+    /// battery + to the solenoid's coil goes round fuse, key and interlocks, so that what cranks then is whole beyond it.
+    /// </summary>
+    [Theory]
+    [InlineData("testLamp", "fuse.2", "battery.-", "bright", "part:fuse", false)]
+    [InlineData("testLamp", "fuse.2", "battery.-", "out", "part:fuse", true)]
+    [InlineData("bulb", "fuse.2", "battery.-", "Out", "part:fuse", true)]
+    [InlineData("lead", "battery.+", "solenoid.S", "it does", "part:starter", false)]
+    [InlineData("lead", "battery.+", "solenoid.S", "it does", "part:key", true)]
+    [InlineData("lead", "battery.+", "solenoid.S", "nothing", "part:key", false)]
+    public void A_lamp_seen_and_a_lead_tried_weigh(
+        string way,
+        string from,
+        string to,
+        string said,
+        string suspect,
+        bool raised
+    )
+    {
+        var on = Shipped.Setting(Tractor, ("key", "RUN"));
+        var any = new AnyReading(way, on, DutySpeed.Rest, [], PointId.Of(from), PointId.Of(to));
+        Assert.Empty(any.Check(Tractor));
+        var plain = DiagnosisKit.Build(Tractor, Cranks, []);
+        var taken = any.Taken(plain, said, out var error);
+        Assert.True(taken is not null, error);
+        var state = State(taken);
+        var kit = DiagnosisKit.Build(Tractor, Duty(state), []);
+        Assert.NotNull(kit.Pair(taken.At));
+        double Share(JobDiagnosis job) => job.Beliefs.Suspects.Where(s => s.Id.Text == suspect).Sum(s => s.Share);
+        var (before, after) = (Share(Of(State(), plain)), Share(Of(state, kit)));
+        Assert.True(raised ? after > before : after < 0.3 * before, $"{suspect}: {before:P2} → {after:P2}");
+    }
+
+    [Fact]
+    public void Nothing_is_put_in_with_an_engine_turning_and_words_that_mean_nothing_are_refused()
+    {
+        var any = new AnyReading(
+            "testLamp",
+            Shipped.Setting(Tractor),
+            DutySpeed.Idle,
+            [],
+            PointId.Of("fuse.2"),
+            PointId.Of("battery.-")
+        );
+        Assert.Contains(any.Check(Tractor), r => r.Field == "speed");
+        var kit = DiagnosisKit.Build(Tractor, Cranks, []);
+        Assert.Null((any with { Speed = DutySpeed.Rest }).Taken(kit, "jumps", out _));
+        Assert.Null((any with { Speed = DutySpeed.Rest }).Taken(kit, "greenish", out _));
+    }
+
     [Fact]
     public void What_the_complaint_s_tests_read_anyway_is_an_ordinary_reading()
     {

@@ -6,15 +6,26 @@ using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Jobs;
 
+/// <summary>A way to read between two points: with the meter, or by what is put in there and looked at.</summary>
+/// <param name="Key">Its short name.</param>
+/// <param name="Name">In words.</param>
+/// <param name="Observable">What is read.</param>
+/// <param name="Joins">What joins the two points; null for the meter.</param>
+public sealed record ReadingWay(string Key, string Name, Observable Observable, JumpKind? Joins = null)
+{
+    /// <summary>A way of the meter's own.</summary>
+    public static ReadingWay Of(Observable observable) => new(observable.Key, observable.Name, observable);
+}
+
 /// <summary>Any reading at any time: two points, how it was read, and how things stood.</summary>
-/// <param name="Observable">Key of what was read.</param>
+/// <param name="Way">Key of how it was read.</param>
 /// <param name="Setting">How the controls stood.</param>
 /// <param name="Speed">How fast the engine turned.</param>
 /// <param name="Off">What was off.</param>
 /// <param name="Red">Under the red probe.</param>
 /// <param name="Black">Under the black probe.</param>
 public sealed record AnyReading(
-    string Observable,
+    string Way,
     ControlSetting Setting,
     DutySpeed Speed,
     IReadOnlyList<Disconnection> Off,
@@ -22,21 +33,26 @@ public sealed record AnyReading(
     PointId Black
 )
 {
-    /// <summary>What may be read so: what a meter shows between two points.</summary>
-    public static IReadOnlyList<Observable> Offered { get; } =
+    /// <summary>What may be read so: what a meter shows between two points, a lamp there, or what a lead between them does.</summary>
+    public static IReadOnlyList<ReadingWay> Offered { get; } =
     [
-        DirectVolts.Instance,
-        DeadOhms.Instance,
-        Beep.Instance,
-        DiodeVolts.Instance,
-        AlternatingVolts.Instance,
-        PeakVolts.Instance,
+        ReadingWay.Of(DirectVolts.Instance),
+        ReadingWay.Of(DeadOhms.Instance),
+        ReadingWay.Of(Beep.Instance),
+        ReadingWay.Of(DiodeVolts.Instance),
+        ReadingWay.Of(AlternatingVolts.Instance),
+        ReadingWay.Of(PeakVolts.Instance),
+        new("testLamp", "Test lamp: bright, dim, out", GlowSeen.Instance, JumpKind.TestLamp),
+        new("bulb", "21 W bulb: bright, dim, out", GlowSeen.Instance, JumpKind.Lamp),
+        new("lead", "Joined by a lead: it does, weak, nothing", ActionSeen.Instance, JumpKind.Lead),
     ];
+
+    private ReadingWay? By => Offered.FirstOrDefault(o => o.Key == Way);
 
     /// <summary>What cannot be; none when all can.</summary>
     public IEnumerable<Refusal> Check(Circuit circuit)
     {
-        if (Offered.All(o => o.Key != Observable))
+        if (By is not { Observable: var observable } by)
         {
             yield return new("quantity", $"Allowed: {string.Join(", ", Offered.Select(o => o.Key))}.");
             yield break;
@@ -55,8 +71,11 @@ public sealed record AnyReading(
             yield return new("black", "Both probes are on one piece of metal: any meter shows nothing there.");
         }
 
-        var observable = Offered.First(o => o.Key == Observable);
-        if (Speed != DutySpeed.Rest && circuit.Engines.Count == 0)
+        if (by.Joins is not null && Speed != DutySpeed.Rest)
+        {
+            yield return new("speed", "Nothing is put in or joined with an engine turning.");
+        }
+        else if (Speed != DutySpeed.Rest && circuit.Engines.Count == 0)
         {
             yield return new("speed", "Nothing on this machine turns.");
         }
@@ -78,7 +97,14 @@ public sealed record AnyReading(
     /// <summary>Where it was read, as a job keeps it.</summary>
     public ProbedAt At(Circuit circuit) =>
         new(
-            new ConditionKey(Observable, Setting.Named(circuit.Machine), Speed, Off, null, SparkTesterAt.Nowhere),
+            new ConditionKey(
+                By!.Observable.Key,
+                Setting.Named(circuit.Machine),
+                Speed,
+                Off,
+                By.Joins is { } joins ? new JoinedKey(Red, Black, joins) : null,
+                SparkTesterAt.Nowhere
+            ),
             Red,
             Black
         );
@@ -90,13 +116,13 @@ public sealed record AnyReading(
     public ReadingTaken? Taken(DiagnosisKit kit, string? typed, out string error)
     {
         var at = At(kit.Circuit);
-        if ((typed ?? "").Trim() == "jumps")
+        if ((typed ?? "").Trim() == "jumps" && By!.Joins is null)
         {
             error = "";
             return new ReadingTaken(at, "jumps", null, Diagnosis.Evidence.SymptomNow.Present, kit.Pair(at) is null);
         }
 
-        return Offered.First(o => o.Key == Observable).Read(typed, out error) is { } figure
+        return By!.Observable.Read(typed, out error) is { } figure
             ? new ReadingTaken(
                 at,
                 typed!.Trim(),

@@ -73,7 +73,8 @@ public sealed class JobState
                     r.At.Condition.Speed,
                     r.At.Condition.Off,
                     r.At.Red,
-                    r.At.Black
+                    r.At.Black,
+                    r.At.Condition.Joined?.Kind.ToString()
                 ))
                 .DistinctBy(b => b.Text),
         ];

@@ -11,16 +11,18 @@ namespace Pritchel.Core.Machines;
 /// <param name="Off">What was off.</param>
 /// <param name="Red">Under the red probe.</param>
 /// <param name="Black">Under the black probe.</param>
+/// <param name="Joined">What joined the two points, by its name, where something was put in and looked at; null for a meter.</param>
 public sealed record BroughtReading(
     string Observable,
     NamedSetting Setting,
     DutySpeed Speed,
     IReadOnlyList<Disconnection> Off,
     PointId Red,
-    PointId Black
+    PointId Black,
+    string? Joined = null
 )
 {
     /// <summary>As one line: the same line means the same reading.</summary>
     public string Text =>
-        $"{Observable} {Speed} {string.Join(',', Setting.OrderBy(s => s.Key.Text, StringComparer.Ordinal).Select(s => $"{s.Key}={s.Value}"))} {string.Join(',', Off.Select(o => o.Text).Order(StringComparer.Ordinal))} {Red.Text} {Black.Text}";
+        $"{Observable} {Speed} {string.Join(',', Setting.OrderBy(s => s.Key.Text, StringComparer.Ordinal).Select(s => $"{s.Key}={s.Value}"))} {string.Join(',', Off.Select(o => o.Text).Order(StringComparer.Ordinal))} {Red.Text} {Black.Text}{(Joined is null ? "" : " " + Joined)}";
 }

@@ -139,6 +139,7 @@ public abstract class Observable
     /// <returns>The figure in its unit, infinite for an open circuit, with its digits; null when it is refused.</returns>
     public TypedFigure? Read(string? typed, out string error)
     {
+        typed = Answered(typed?.Trim()) ?? typed;
         if (!ReadingText.TryParse(typed, Most, out var reading, out error))
         {
             return null;
@@ -148,6 +149,19 @@ public abstract class Observable
         return figure is { } read
             ? new TypedFigure(read, reading.IsOverRange ? null : new TypedDigits(reading.Step))
             : null;
+    }
+
+    /// <summary>An answer said in its words, or in one of them; null for none.</summary>
+    private string? Answered(string? said)
+    {
+        const int LeastLetters = 3;
+        return said is null || said.Length < LeastLetters || !said.All(c => char.IsLetter(c) || c is ' ' or ',')
+            ? null
+            : Answers
+                .OrderByDescending(a => a.Words.Equals(said, StringComparison.OrdinalIgnoreCase))
+                .Where(a => a.Words.Contains(said, StringComparison.OrdinalIgnoreCase))
+                .Select(a => a.Typed)
+                .FirstOrDefault();
     }
 
     /// <summary>What OL means; null with what is wrong where it means nothing.</summary>

@@ -156,7 +156,7 @@ public sealed record ComplaintRequest
 /// <summary>A reading.</summary>
 public sealed record ReadingRequest
 {
-    /// <summary>What was read where no test asks for it: "volts", "ohms", "beep", "diode", "acVolts", "peakVolts"; an ordinary reading when left out.</summary>
+    /// <summary>What was read where no test asks for it: "volts", "ohms", "beep", "diode", "acVolts", "peakVolts", or what was put in or joined there and looked at: "testLamp", "bulb", "lead"; an ordinary reading when left out.</summary>
     public string? Quantity { get; init; }
 
     /// <summary>How fast the engine turned, with <see cref="Quantity"/>.</summary>

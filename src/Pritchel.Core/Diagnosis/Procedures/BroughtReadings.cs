@@ -24,7 +24,9 @@ public sealed class BroughtReadings : Procedure
         foreach (
             var alike in tested
                 .Duty.Brought.Where(b => circuit.HasNode(b.Red) && circuit.HasNode(b.Black))
-                .GroupBy(b => (b.Observable, Setting: circuit.Setting(b.Setting), b.Speed, Off: Together(b)))
+                .GroupBy(b =>
+                    (b.Observable, Setting: circuit.Setting(b.Setting), b.Speed, Off: Together(b), Put: PutIn(b))
+                )
         )
         {
             if (ObservableCatalogue.Named(alike.Key.Observable) is not { } observable)
@@ -33,10 +35,14 @@ public sealed class BroughtReadings : Procedure
             }
 
             var first = alike.First();
+            var jump = Enum.TryParse<JumpKind>(first.Joined, out var kind)
+                ? new Jump(circuit.NodeOf(first.Red), circuit.NodeOf(first.Black), kind)
+                : null;
             var condition = tested.In(alike.Key.Setting);
             yield return condition with
             {
                 Observable = observable,
+                Jump = jump,
                 Speed = first.Speed,
                 Off = first.Off,
                 MayTurnEngine =
@@ -47,6 +53,10 @@ public sealed class BroughtReadings : Procedure
         }
     }
 
+    /// <summary>What was put in stays between its two points: each such reading is a condition of its own.</summary>
+    private static string PutIn(BroughtReading brought) =>
+        brought.Joined is { } joined ? $"{joined} {brought.Red.Text} {brought.Black.Text}" : "";
+
     private static string Together(BroughtReading brought) =>
         string.Join(',', brought.Off.Select(o => o.Text).Order(StringComparer.Ordinal));
 
@@ -54,6 +64,21 @@ public sealed class BroughtReadings : Procedure
     {
         var words = setting.Words(tested.Machine);
         var off = brought.Off.Count > 0 ? $"{string.Join(", ", brought.Off.Select(o => o.Text))} off · " : "";
-        return off + words + (brought.Speed == DutySpeed.Rest ? "" : $" · {SpeedWords.Of(brought.Speed)}");
+        var put = brought.Joined is { } joined
+            ? $"{JumpWords.Of(joined)} from {tested.Circuit.Called(tested.Circuit.NodeOf(brought.Red))} to {tested.Circuit.Called(tested.Circuit.NodeOf(brought.Black))} · "
+            : "";
+        return put + off + words + (brought.Speed == DutySpeed.Rest ? "" : $" · {SpeedWords.Of(brought.Speed)}");
     }
+}
+
+/// <summary>What is put between two points, in words.</summary>
+internal static class JumpWords
+{
+    public static string Of(string kind) =>
+        kind switch
+        {
+            nameof(JumpKind.TestLamp) => "test lamp",
+            nameof(JumpKind.Lamp) => "21 W bulb",
+            _ => "lead",
+        };
 }

@@ -113,6 +113,7 @@ builder.Services.AddSingleton(services => new Passphrase(
 builder.Services.AddSigningIn(options.Passphrase is not null);
 builder.Services.AddRazorPages().AddMvcOptions(mvc => mvc.Filters.Add<Pritchel.Web.Pages.StorageFaultFilter>());
 builder.Services.AddProblemDetails();
+builder.Services.AddHeavyRequests();
 builder.Services.AddOpenApi("v1", OpenApiText.Configure);
 builder.Services.ConfigureHttpJsonOptions(json => ApiJson.Configure(json.SerializerOptions));
 builder.Services.AddAntiforgery(a => a.Cookie.SameSite = SameSiteMode.Strict);
@@ -142,6 +143,7 @@ try
     app.UseAuthentication();
     app.UseAuthorization();
     app.UseAntiforgery();
+    app.UseRateLimiter();
     app.MapRazorPages();
     app.MapOpenApi("/api/{documentName}/openapi.json");
     app.MapApi();

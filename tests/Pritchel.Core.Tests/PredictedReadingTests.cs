@@ -19,7 +19,7 @@ namespace Pritchel.Core.Tests;
 public class PredictedReadingTests
 {
     private const int Seed = 20261;
-    private const int MostFaults = 24;
+    private const int MostFaults = 16;
 
     // Every so many nodes: each is a network of its own, with a meter in it.
     private const int Stride = 5;

@@ -40,6 +40,32 @@ public sealed class MeasureApiTests(Host host) : IClassFixture<Host>
         Assert.Equal(3, fast / slow, 0.01);
     }
 
+    /// <summary>Sixty cases at once from one client: those over four at work and thirty-two waiting are told, and none breaks.</summary>
+    [Fact]
+    public async Task Too_many_cases_at_once_are_refused_in_words_and_those_taken_are_answered()
+    {
+        var body = new
+        {
+            red = "battery.+",
+            black = "battery.-",
+            function = "dcVolts",
+            speeds = new { engine = 3000 },
+        };
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 60).Select(_ => client.PostAsJsonAsync("/api/v1/machines/hill-quad-2/measure", body))
+        );
+        Assert.All(
+            answers,
+            a => Assert.True(a.StatusCode is HttpStatusCode.OK or HttpStatusCode.TooManyRequests, $"{a.StatusCode}")
+        );
+        Assert.True(answers.Count(a => a.StatusCode == HttpStatusCode.OK) >= 36);
+        Assert.All(answers.Where(a => a.IsSuccessStatusCode), a => Assert.True(a.Headers.CacheControl?.NoStore));
+        foreach (var refused in answers.Where(a => a.StatusCode == HttpStatusCode.TooManyRequests))
+        {
+            Assert.Contains("Too many at once", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        }
+    }
+
     [Fact]
     public async Task The_same_wave_fades_and_is_averaged_on_a_cheap_meter_and_peaks_need_the_adapter()
     {

@@ -83,6 +83,15 @@ public sealed record DeviceKind(
 
     /// <summary>Whether it regulates charge windings.</summary>
     public bool Regulates { get; init; }
+
+    /// <summary>
+    /// Whether the wrong one renewed is dear: what makes, stores and regulates current, what fires, what cranks. It is condemned
+    /// only by a test at its own terminals.
+    /// </summary>
+    public bool IsCostly { get; init; }
+
+    /// <summary>Whether it is judged at its terminals while it works; what is not is taken apart from the rest first.</summary>
+    public bool IsJudgedAtWork { get; init; }
 }
 
 /// <summary>A figure of a part: its name (ending in the unit), range and default.</summary>

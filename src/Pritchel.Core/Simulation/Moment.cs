@@ -84,3 +84,6 @@ internal interface IHidesInside;
 
 /// <summary>Implemented by what does nothing without an engine to turn it, waves or not.</summary>
 internal interface INeedsEngine;
+
+/// <summary>Implemented by what makes its current by a field that it feeds itself: it is judged running.</summary>
+internal interface IFeedsItsField;

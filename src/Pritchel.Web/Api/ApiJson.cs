@@ -61,6 +61,8 @@ internal sealed class RefusalFilter : IEndpointFilter
 {
     public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
+        // Answers hold what a customer said: no cache on the way keeps them.
+        context.HttpContext.Response.Headers.CacheControl = "no-store";
         try
         {
             return await next(context);

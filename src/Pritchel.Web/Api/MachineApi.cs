@@ -62,8 +62,10 @@ internal static class MachineApi
             .WithSummary("Take a simulated reading")
             .Accepts<MeasureRequest>(Json)
             .Produces<MeasureResponse>()
-            .ProducesValidationProblem();
+            .ProducesValidationProblem()
+            .RequireRateLimiting(HeavyRequests.Policy);
         api.MapPost("/measure", MeasurePostedAsync)
+            .RequireRateLimiting(HeavyRequests.Policy)
             .WithTags("Machines")
             .WithSummary("Take a simulated reading on a machine that comes with the request")
             .Accepts<PostedMeasureRequest>(Json)
@@ -71,6 +73,7 @@ internal static class MachineApi
             .ProducesValidationProblem();
         machines
             .MapPost("/{id}/netlist", NetlistAsync)
+            .RequireRateLimiting(HeavyRequests.Policy)
             .WithSummary("The solved case as a SPICE netlist")
             .Accepts<MeasureRequest>(Json)
             .Produces<string>(contentType: "text/plain");

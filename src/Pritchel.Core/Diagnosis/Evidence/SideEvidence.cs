@@ -71,6 +71,9 @@ public sealed class SideEvidence
     /// <summary>Whether some part was tested by itself.</summary>
     public bool HasTests => tested.Count > 0;
 
+    /// <summary>Whether a part was tested by itself.</summary>
+    public bool Tested(PartId part) => tested.Any(t => t.Part == part);
+
     /// <summary>Looks that count.</summary>
     public IReadOnlyList<Look> Looks => looks;
 

@@ -23,8 +23,10 @@ internal sealed class ParticleWeigher(
     private const double DiscrepancyVolts = 0.008;
     private const double DiscrepancyShare = 0.003;
 
-    // Behind a blocking diode, whose leak is no straight line; measured against a meter put into the circuit.
-    private const double LeakVolts = 0.1;
+    // Behind a blocking diode a figure hangs on its leak, which is known to a decade at best: nearly anything may stand there
+    // that a leak can pull it to, and a tenth more or less tells nothing. Common practice, no source.
+    private const double LeakVolts = 0.5;
+    private const double LeakShare = 0.5;
 
     // Kernel width, as a share of the hypothesis's own spread of predictions: 64 particles leave gaps.
     private const double KernelShare = 0.25;
@@ -196,7 +198,9 @@ internal sealed class ParticleWeigher(
 
             // On the scale of ohms errors go with the ohms: what two points share there is not told by how far apart they are.
             var own =
-                DiscrepancyVolts + (DiscrepancyShare * Math.Abs(predicted[p])) + (figures.Hangs(p) ? LeakVolts : 0);
+                DiscrepancyVolts
+                + (DiscrepancyShare * Math.Abs(predicted[p]))
+                + (figures.Hangs(p) ? LeakVolts + (LeakShare * Math.Abs(predicted[p])) : 0);
             model[p] = isSeen ? Math.Sqrt((own * own) + Eyesight.SharedVariance) : own;
             var (mean, sigma) = group is { } others
                 ? shared.Given(others, p, predicted[p], kernels[p], model[p], noise)
@@ -205,6 +209,14 @@ internal sealed class ParticleWeigher(
                     Math.Sqrt((own * own) + (kernels[p] * kernels[p]) + Variance(reading, observable, predicted[p]))
                 );
             densities[p] = Likelihood.OfReading(value, mean, sigma);
+            if (figures.Hangs(p))
+            {
+                // As often as not the meter pulls it down to nothing.
+                var nothing = Math.Sqrt(
+                    (DiscrepancyVolts * DiscrepancyVolts) + Variance(reading, observable, expected: 0)
+                );
+                densities[p] = (densities[p] + Likelihood.OfReading(value, 0, nothing)) / 2;
+            }
         }
 
         if (group is { } kept && reading.Value is { } read)

@@ -27,6 +27,8 @@ internal sealed class InformationGain
     private const int Representatives = 4;
     private const double LeastDifferenceVolts = 0.01;
     private const double FarAway = 100;
+    private const int HangingPlaces = 4;
+    private const double HangingVolts = 0.5;
     private const int MostOnStack = 1024;
     private static readonly double FineTop = BinsPerFine * Math.Asinh(1 / FineVolts);
     private static readonly int BinOffset = (int)Math.Ceiling(FineTop + (BinsPerVolt * (-LeastVolts - 1))) + 1;
@@ -125,12 +127,18 @@ internal sealed class InformationGain
                     continue;
                 }
 
-                var place = Place(places, figures[p]);
-                var bin = (int)place;
-                var above = (place - bin) * weight;
-                row[bin] += weight - above;
-                row[bin + 1] += above;
-                (first, past) = (Math.Min(first, bin), Math.Max(past, bin + 2));
+                if (figures.Hangs(p))
+                {
+                    // On a leak that is known to a decade at best: as likely half of it, nothing, or half a volt more.
+                    var hanging = figures[p];
+                    Put(row, Place(places, hanging), weight / HangingPlaces, ref first, ref past);
+                    Put(row, Place(places, hanging / 2), weight / HangingPlaces, ref first, ref past);
+                    Put(row, Place(places, 0), weight / HangingPlaces, ref first, ref past);
+                    Put(row, Place(places, hanging + HangingVolts), weight / HangingPlaces, ref first, ref past);
+                    continue;
+                }
+
+                Put(row, Place(places, figures[p]), weight, ref first, ref past);
             }
 
             ranges[index] = (first, past);
@@ -147,6 +155,16 @@ internal sealed class InformationGain
         var bits = Math.Max(0, entropy - Remaining(scratch, ranges));
         Clear(scratch, ranges);
         return bits;
+    }
+
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static void Put(Span<double> row, double place, double weight, ref int first, ref int past)
+    {
+        var bin = (int)place;
+        var above = (place - bin) * weight;
+        row[bin] += weight - above;
+        row[bin + 1] += above;
+        (first, past) = (Math.Min(first, bin), Math.Max(past, bin + 2));
     }
 
     /// <summary>Leaves the scratch as empty as it was found: most rows are filled over a few bins only.</summary>
@@ -354,6 +372,9 @@ internal sealed class InformationGain
             [MethodImpl(MethodImplOptions.AggressiveInlining)]
             get => IsRead ? Shifted(particle) : figures[particle];
         }
+
+        /// <summary>Whether it hangs on a leak.</summary>
+        public bool Hangs(int particle) => figures.Hangs(particle);
 
         private double Shifted(int particle) =>
             Math.Abs(figures[particle] - before[particle]) < SameVolts

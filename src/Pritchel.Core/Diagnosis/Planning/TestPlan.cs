@@ -87,9 +87,29 @@ public sealed class TestPlan
             PutFirst(ranked, lookingAhead);
         }
 
+        if (
+            (beliefs.Suspects[0].Share >= Isolation.Nearly || ranked.Count == 0 || ranked[0].Bits < ranked[0].Telling)
+            && Isolation.Wanted(beliefs) is { } wanted
+            && Isolating(beliefs, planned, wanted) is { } isolating
+        )
+        {
+            PutFirst(ranked, isolating);
+        }
+
         ranked.RemoveRange(Math.Min(most, ranked.Count), Math.Max(0, ranked.Count - most));
         return ranked;
     }
+
+    /// <summary>
+    /// The test that isolates what is about to be condemned: of those in which it would show what sound wiring would not, the
+    /// quickest; null where there is none.
+    /// </summary>
+    private PlannedTest? Isolating(Beliefs beliefs, PlannedTest[] planned, Isolation wanted) =>
+        planned
+            .Where(p => wanted.Is(table.Conditions, p.At))
+            .OrderBy(p => p.Minutes.Value)
+            .ThenBy(p => p.At.Red)
+            .FirstOrDefault(p => Shows(beliefs, p));
 
     private static void PutFirst(List<PlannedTest> ranked, PlannedTest test)
     {
@@ -168,7 +188,6 @@ public sealed class TestPlan
     /// </summary>
     private static PlannedTest? Confirming(Beliefs beliefs, PlannedTest[] planned)
     {
-        const double PlainVolts = 1;
         const int MostLookedAt = 400;
         var (from, to) = beliefs.Leading?.Fault?.Nodes ?? (-1, -1);
         bool AtSuspect(ProbePair at) => at.Red == from || at.Red == to || at.Black == from || at.Black == to;
@@ -177,13 +196,17 @@ public sealed class TestPlan
             .ThenBy(p => p.Minutes.Value)
             .ThenBy(p => p.At.Red)
             .Take(MostLookedAt)
-            .FirstOrDefault(p =>
-            {
-                var (sound, suspected) = (Staircase.Sound(beliefs, p.At), Staircase.Suspected(beliefs, p.At));
-                return !sound.Agrees(suspected - PlainVolts)
-                    && !sound.Agrees(suspected)
-                    && !sound.Agrees(suspected + PlainVolts);
-            });
+            .FirstOrDefault(p => Shows(beliefs, p));
+    }
+
+    /// <summary>Whether the first suspect would show something in a test that sound wiring would not.</summary>
+    private static bool Shows(Beliefs beliefs, PlannedTest test)
+    {
+        const double PlainVolts = 1;
+        var (sound, suspected) = (Staircase.Sound(beliefs, test.At), Staircase.Suspected(beliefs, test.At));
+        return !sound.Agrees(suspected - PlainVolts)
+            && !sound.Agrees(suspected)
+            && !sound.Agrees(suspected + PlainVolts);
     }
 
     /// <summary>Tests allowed in a situation, whatever they would tell.</summary>

@@ -45,6 +45,15 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         }
 
+        if (best is not null && Isolation.Wanted(beliefs)?.Is(beliefs.Table.Conditions, best.At) == true)
+        {
+            return new Verdict(
+                null,
+                "It is likely, and dear: before it is condemned it is tested at its own terminals.",
+                NoTestLeft: false
+            );
+        }
+
         var loss = new Minutes((1 - first.Share) * WrongRepairMinutes);
         var found =
             beliefs.SideEvidence.Looks.Count(l => l.Found != LookFound.Sound)

@@ -11,7 +11,7 @@ namespace Pritchel.Core.Simulation.Devices;
 /// I = I∞·√(1 − (ω₀/ω)²). Without lamp current it builds up from residual magnetism only, at a burst of speed. Waves are
 /// left out: batteries and lamps see its mean.
 /// </summary>
-internal sealed class Alternator(Part part, PartFigures figures) : Device, INamedDevice, INeedsEngine
+internal sealed class Alternator(Part part, PartFigures figures) : Device, INamedDevice, INeedsEngine, IFeedsItsField
 {
     private const int Asleep = 0;
     private const int Holding = 1;

@@ -1,0 +1,100 @@
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Diagnosis.Planning;
+
+/// <summary>
+/// Tests that isolate a part at its own terminals. What is dear to renew wrongly is condemned only after one: windings and
+/// coils with the rest of the circuit off, electronics, batteries and starters at their terminals while they should work.
+/// Common practice, no source.
+/// </summary>
+public sealed class Isolation
+{
+    // Less is no verdict, whatever is left to test.
+    private const double Least = 0.5;
+
+    /// <summary>From here on a verdict is near, and the test that isolates comes before others that tell more.</summary>
+    public const double Nearly = 0.8;
+
+    private readonly Circuit circuit;
+    private readonly PartId part;
+    private readonly bool atWork;
+    private readonly HashSet<int> own;
+    private readonly HashSet<PartId> couplings;
+
+    private Isolation(Circuit circuit, PartId part, DeviceKind kind)
+    {
+        (this.circuit, this.part, atWork) = (circuit, part, kind.IsJudgedAtWork);
+        var reached = circuit
+            .Machine.Index.Part(part)!
+            .Addresses.SelectMany(a => circuit.Reached(a))
+            .Where(a => a.Part == part || circuit.Is(a.Part, PartTraits.ComesApart))
+            .ToList();
+        own = [.. reached.Select(a => circuit.NodeOf(a)).Where(n => n != circuit.Reference)];
+        couplings = [.. reached.Select(a => a.Part).Where(p => p != part)];
+    }
+
+    /// <summary>
+    /// What the first suspect still wants before it is condemned; null where it is cheap, not yet likely, or isolated already.
+    /// </summary>
+    public static Isolation? Wanted(Beliefs beliefs)
+    {
+        var circuit = beliefs.Table.Circuit;
+        if (
+            beliefs.Suspects[0] is not { Share: >= Least, Repair: not null, Likeliest.Id.Of.Owner.Part: { } part } first
+            || first.Repair.Id != RepairId.OfPart(part)
+            || DeviceKinds.Named(circuit.Machine.Index.Part(part)!.Kind) is not { IsCostly: true } kind
+        )
+        {
+            return null;
+        }
+
+        var isolation = new Isolation(circuit, part, kind);
+        return
+            beliefs.SideEvidence.Tested(part) || beliefs.Readings.Any(r => isolation.Is(beliefs.Table.Conditions, r.At))
+            ? null
+            : isolation;
+    }
+
+    /// <summary>Whether a test isolates the part.</summary>
+    public bool Is(IReadOnlyList<Condition> conditions, ProbePair at)
+    {
+        var condition = conditions[at.Condition];
+        if (condition.Observable is SparkSeen)
+        {
+            // A lead that lies bare on the coil's side of its plug kills the spark with the plug apart as well.
+            return !atWork
+                && condition.Off.Any(IsOwnEnd)
+                && circuit.DeviceOf(part).Effect(Rest).Kind == EffectKind.Sparks;
+        }
+
+        bool Here(int node) => own.Contains(node);
+        bool Ground(int node) =>
+            node == circuit.Reference || circuit.TerminalsAt(node).Any(t => circuit.Is(t.Part, PartTraits.IsMetal));
+        var across = (Here(at.Red) && (Here(at.Black) || Ground(at.Black))) || (Here(at.Black) && Ground(at.Red));
+        return across
+            && (
+                atWork
+                    ? !condition.Observable.WantsDeadCircuit
+                    : condition.Off.Any(o => IsOwnEnd(o) || (o.Coupling is { } c && couplings.Contains(c)))
+            );
+    }
+
+    /// <summary>Whether what is off is a wire at the part itself.</summary>
+    private bool IsOwnEnd(Disconnection off) =>
+        off.WireEnd is { } end && circuit.Machine.Index.TerminalOf(end) is { } at && at.Part == part;
+
+    private CircuitState Rest
+    {
+        get
+        {
+            var state = new CircuitState(circuit);
+            state.Begin(circuit.NominalParameters());
+            state.Move(circuit.Setting(null));
+            return state;
+        }
+    }
+}

@@ -1,0 +1,80 @@
+// Stories that mechanics tell, each with what its circuit says by hand: what must be found, and what must not be condemned.
+import assert from "node:assert/strict";
+import { after, before, test } from "node:test";
+import { App, launch } from "./harness.mjs";
+import * as hunting from "./hunting.mjs";
+
+let app;
+let browser;
+const hunt = (told) => hunting.hunt({ app, browser }, told);
+
+before(async () => {
+  app = await App.start("--empty");
+  browser = await launch();
+});
+after(async () => {
+  await browser?.close();
+  await app?.stop();
+});
+
+// By hand: 2 and 3 feed the key, 4 leaves it at ON; wire 48 alone is live at LIGHTS and not before, and behind the lamp fuse that one blows.
+test("a fuse that blows only with the key at LIGHTS: the one wire between key and lamp fuse", async () => {
+  const { verdict } = await hunt({ machine: "hill-quad-2", complaint: "Main fuse blows with key at LIGHTS, not before", says: "It goes each time", fault: "48/chafed" });
+  assert.match(verdict, /key switch L to lamp fuse/i);
+});
+
+// By hand: welded contacts turn the starter with everything at rest; no button, lever or neutral switch is fed then.
+test("a starter that stays in: the contacts of its relay are welded, and nothing else is condemned", async () => {
+  const { verdict } = await hunt({ machine: "hill-quad-2", complaint: "Starter turns by itself, or stays in", says: "It turns all the same", fault: "solenoid/welded" });
+  assert.match(verdict, /start relay/i);
+});
+
+// By hand: the lamp grounds through its switch; its lead bare on the frame lights it with the switch open.
+test("an oil lamp that is lit while the oil is right: its lead lies bare, and neither bulb nor switch is condemned", async () => {
+  const { verdict } = await hunt({ machine: "orchard-tractor-4", complaint: "Oil lamp is lit with the engine running", says: "It does it all the same", fault: "20/chafed" });
+  assert.match(verdict, /oil lamp − to|insulation|bare/i);
+  assert.doesNotMatch(verdict, /^oil (lamp: bulb|switch)/i);
+});
+
+// By hand: a leg burnt through to the core still charges at work; at idle with the lamps on it does not. It is read from a lead to ground with the plug apart.
+test("a three-phase stator with a leg on its core is found at its own leads, and its regulator is not blamed", async () => {
+  const { asked, verdict } = await hunt({
+    machine: "ridge-twin-1",
+    complaint: "Battery is not charged",
+    says: "They rise, but not enough",
+    stood: { lights: "on" },
+    engine: "at idle",
+    fault: "stator/a-to-core",
+    severity: 1,
+  });
+  assert.match(verdict, /^stator: /i);
+  assert.ok(asked.some((a) => /^(ohms|beep|acVolts):.*(apart|off)/.test(a)), asked.join("\n"));
+});
+
+// By hand: the lead between the left coil and its plug lies bare on the engine: each coil fires with its kill lead off, so neither coil is bad.
+test("a kill lead bare on the coil's side of a zero-turn's coupling: neither coil is condemned", async () => {
+  const file = await app.api("/machines/orchard-zero-turn-7");
+  const lead = file.wires.find((w) => [w.from.at, w.to.at].some((a) => a === "magneto1.kill"));
+  const { verdict } = await hunt({
+    machine: "orchard-zero-turn-7",
+    complaint: "Left coil: no spark",
+    says: "No spark",
+    fault: `${lead.id}/chafed`,
+    severity: 1,
+    spark: (setUp) => (/kill wire off/.test(setUp) ? 2 : 0),
+  });
+  assert.doesNotMatch(verdict, /^(left|right) coil/i);
+  assert.match(verdict, /wire|insulation|bare/i);
+});
+
+// By hand: after key-off the timer feeds the stop relay and that its solenoid; with the relay's contacts gone the solenoid is never fed.
+test("a tracked machine that does not stop at key-off: the contacts of its stop relay", async () => {
+  const { verdict } = await hunt({ machine: "terrace-dumper-1", complaint: "Does not stop with key at OFF: stop solenoid", says: "It does it all the same", fault: "stop-relay/contact-open", from: { key: "ON" } });
+  assert.match(verdict, /stop relay/i);
+});
+
+// By hand: with a brush that does not touch there is no field, and both legs show what is left in the iron.
+test("a generator with residual volts on both legs: a brush that does not reach its ring", async () => {
+  const { verdict } = await hunt({ machine: "packhouse-generator-1", complaint: "Left outlet does not work", says: "Dim or weak", fault: "generator/brush-worn" });
+  assert.match(verdict, /brush/i);
+});

@@ -211,11 +211,12 @@ internal sealed class ParticleWeigher(
             densities[p] = Likelihood.OfReading(value, mean, sigma);
             if (figures.Hangs(p))
             {
-                // As often as not the meter pulls it down to nothing.
+                // The meter may as well pull it down to nothing; whichever it is, it is so at every point of the same metal, so
+                // that neither is halved again with each more reading there.
                 var nothing = Math.Sqrt(
                     (DiscrepancyVolts * DiscrepancyVolts) + Variance(reading, observable, expected: 0)
                 );
-                densities[p] = (densities[p] + Likelihood.OfReading(value, 0, nothing)) / 2;
+                densities[p] = Math.Max(densities[p], Likelihood.OfReading(value, 0, nothing));
             }
         }
 

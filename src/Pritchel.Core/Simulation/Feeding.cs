@@ -73,22 +73,3 @@ public sealed class Feeding
         return nodes;
     }
 }
-
-/// <summary>The same for one question.</summary>
-public static class FeedingOfCircuits
-{
-    /// <inheritdoc cref="Feeding.In"/>
-    public static IReadOnlySet<int> Fed(this Circuit circuit, ControlSetting setting) =>
-        new Feeding(circuit).In(setting);
-
-    /// <inheritdoc cref="Feeding.Through"/>
-    public static HashSet<int> FedThrough(this Circuit circuit, PartId fuse, ControlSetting setting) =>
-        new Feeding(circuit).Through(fuse, setting);
-
-    /// <inheritdoc cref="Feeding.Sides"/>
-    public static (TerminalAddress Feed, TerminalAddress Load) Sides(
-        this Circuit circuit,
-        PartId fuse,
-        ControlSetting setting
-    ) => new Feeding(circuit).Sides(fuse, setting);
-}

@@ -8,10 +8,7 @@ public sealed partial class RecordImport
 {
     private async Task PartTestsAsync(List<ArchivedPartTest> incoming, CancellationToken cancel)
     {
-        var last = Math.Max(
-            await context.PartTests.MaxAsync(t => (int?)t.Number, cancel) ?? 0,
-            incoming.Select(t => t.Number).DefaultIfEmpty(0).Max()
-        );
+        var last = Last(await context.PartTests.MaxAsync(x => (int?)x.Number, cancel), incoming.Select(x => x.Number));
         foreach (var t in incoming.OrderBy(t => t.Number))
         {
             var what = $"Part test {PartTestStore.TagOf(t.Number)}";
@@ -61,10 +58,7 @@ public sealed partial class RecordImport
 
     private async Task RewiresAsync(List<ArchivedRewire> incoming, CancellationToken cancel)
     {
-        var last = Math.Max(
-            await context.Rewires.MaxAsync(r => (int?)r.Number, cancel) ?? 0,
-            incoming.Select(r => r.Number).DefaultIfEmpty(0).Max()
-        );
+        var last = Last(await context.Rewires.MaxAsync(x => (int?)x.Number, cancel), incoming.Select(x => x.Number));
         foreach (var r in incoming.OrderBy(r => r.Number))
         {
             var what = $"Rewire {RewireStore.TagOf(r.Number)}";
@@ -116,10 +110,7 @@ public sealed partial class RecordImport
 
     private async Task DraftsAsync(List<ArchivedDraft> incoming, CancellationToken cancel)
     {
-        var last = Math.Max(
-            await context.Drafts.MaxAsync(d => (int?)d.Id, cancel) ?? 0,
-            incoming.Select(d => d.Id).DefaultIfEmpty(0).Max()
-        );
+        var last = Last(await context.Drafts.MaxAsync(x => (int?)x.Id, cancel), incoming.Select(x => x.Id));
         foreach (var d in incoming.OrderBy(d => d.Id))
         {
             var what = $"Draft {d.Id} of {d.MachineId}";
@@ -195,10 +186,7 @@ public sealed partial class RecordImport
         CancellationToken cancel
     )
     {
-        var last = Math.Max(
-            await context.Pictures.MaxAsync(p => (int?)p.Id, cancel) ?? 0,
-            incoming.Select(p => p.Id).DefaultIfEmpty(0).Max()
-        );
+        var last = Last(await context.Pictures.MaxAsync(x => (int?)x.Id, cancel), incoming.Select(x => x.Id));
         foreach (var p in incoming.OrderBy(p => p.Id))
         {
             var what = $"Picture {p.Id} of {p.MachineId}";

@@ -153,10 +153,7 @@ public sealed partial class RecordImport(PritchelContext context, PictureStore p
 
     private async Task JobsAsync(List<ArchivedJob> incoming, CancellationToken cancel)
     {
-        var last = Math.Max(
-            await context.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 0,
-            incoming.Select(j => j.Number).DefaultIfEmpty(0).Max()
-        );
+        var last = Last(await context.Jobs.MaxAsync(x => (int?)x.Number, cancel), incoming.Select(x => x.Number));
         foreach (var j in incoming.OrderBy(j => j.Number))
         {
             var what = $"Job {JobStore.TagOf(j.Number)}";
@@ -218,6 +215,9 @@ public sealed partial class RecordImport(PritchelContext context, PictureStore p
         versions.TryGetValue((id, version), out var mapped) ? mapped
         : await context.Machines.AnyAsync(m => m.MachineId == id && m.Version == version, cancel) ? version
         : null;
+
+    /// <summary>The last number taken, here or in the archive: what comes in beside something else follows it.</summary>
+    private static int Last(int? here, IEnumerable<int> incoming) => incoming.Append(here ?? 0).Max();
 
     private void Renamed(string what, int was, int becomes, Func<int, string> called) =>
         told.Add(

@@ -44,16 +44,15 @@ public sealed partial class Symptoms
                     + string.Concat(moved.Select(m => $"-{circuit.Machine.Controls[m.Control].Id}-{m.Position}"))
             );
             var passed = before.Where(b => IsOnTheWay(b.Setting, setting, rest)).ToList();
-            found.Add(
-                new Symptom(
-                    CircuitGroup.Protection,
-                    new Duty(id, $"{SymptomWords.Said(part)} holds {when}", setting.Moved(circuit.Machine), part.Id)
-                    {
-                        Complaint =
-                            $"{SymptomWords.Said(part)} {verb} {when}{(passed.Count > 0 ? ", not before" : "")}",
-                        OnTheWay = [.. passed.Select(b => b.Id)],
-                    }
-                )
+            Add(
+                CircuitGroup.Protection,
+                id.Text,
+                $"{SymptomWords.Said(part)} holds {when}",
+                setting,
+                part,
+                DutySpeed.Rest,
+                $"{SymptomWords.Said(part)} {verb} {when}{(passed.Count > 0 ? ", not before" : "")}",
+                onTheWay: [.. passed.Select(b => b.Id)]
             );
             before.Add((setting, id));
         }

@@ -53,21 +53,15 @@ public sealed partial class Symptoms
             DutySpeed speed,
             IReadOnlyList<DutyId> onTheWay
         ) =>
-            found.Add(
-                new Symptom(
-                    CircuitGroup.Ignition,
-                    new Duty(
-                        new DutyId($"{Sparks(part)}{id}"),
-                        $"{SymptomWords.Said(part)} {does}",
-                        setting.Moved(circuit.Machine),
-                        part.Id
-                    )
-                    {
-                        Speed = speed,
-                        Complaint = $"{SymptomWords.Said(part)}: {fails}",
-                        OnTheWay = onTheWay,
-                    }
-                )
+            Add(
+                CircuitGroup.Ignition,
+                $"{Sparks(part)}{id}",
+                $"{SymptomWords.Said(part)} {does}",
+                setting,
+                part,
+                speed,
+                $"{SymptomWords.Said(part)}: {fails}",
+                onTheWay: onTheWay
             );
     }
 

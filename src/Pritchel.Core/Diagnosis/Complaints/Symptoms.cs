@@ -148,7 +148,8 @@ public sealed partial class Symptoms
         string complaint,
         bool refuses = false,
         ControlSetting? from = null,
-        bool warns = false
+        bool warns = false,
+        IReadOnlyList<DutyId>? onTheWay = null
     ) =>
         found.Add(
             new Symptom(
@@ -160,6 +161,7 @@ public sealed partial class Symptoms
                     Complaint = complaint,
                     From = from?.Moved(circuit.Machine),
                     Warns = warns,
+                    OnTheWay = onTheWay ?? [],
                 }
             )
         );

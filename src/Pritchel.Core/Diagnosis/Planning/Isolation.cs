@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Observables;
@@ -19,15 +20,17 @@ public sealed class Isolation
     /// <summary>From here on a verdict is near, and the test that isolates comes before others that tell more.</summary>
     public const double Nearly = 0.8;
 
+    private readonly PredictionTable table;
     private readonly Circuit circuit;
     private readonly PartId part;
     private readonly bool atWork;
     private readonly HashSet<int> own;
     private readonly HashSet<PartId> couplings;
 
-    private Isolation(Circuit circuit, PartId part, DeviceKind kind)
+    private Isolation(PredictionTable table, PartId part, DeviceKind kind)
     {
-        (this.circuit, this.part, atWork) = (circuit, part, kind.IsJudgedAtWork);
+        (this.table, this.part, atWork) = (table, part, kind.IsJudgedAtWork);
+        circuit = table.Circuit;
         var reached = circuit
             .Machine.Index.Part(part)!
             .Addresses.SelectMany(a => circuit.Reached(a))
@@ -52,23 +55,22 @@ public sealed class Isolation
             return null;
         }
 
-        var isolation = new Isolation(circuit, part, kind);
-        return
-            beliefs.SideEvidence.Tested(part) || beliefs.Readings.Any(r => isolation.Is(beliefs.Table.Conditions, r.At))
-            ? null
-            : isolation;
+        // One that reads as a sound part would convicts it of nothing: its primary's ohms do not see its secondary.
+        var isolation = new Isolation(beliefs.Table, part, kind);
+        var isConvicted = beliefs.Readings.Any(r =>
+            isolation.Is(r.At) && r.Value is { } read && !Staircase.Agrees(beliefs, r.At, read)
+        );
+        return isConvicted || beliefs.SideEvidence.Tested(part) ? null : isolation;
     }
 
     /// <summary>Whether a test isolates the part.</summary>
-    public bool Is(IReadOnlyList<Condition> conditions, ProbePair at)
+    public bool Is(ProbePair at)
     {
-        var condition = conditions[at.Condition];
+        var condition = table.Conditions[at.Condition];
         if (condition.Observable is SparkSeen)
         {
-            // A lead that lies bare on the coil's side of its plug kills the spark with the plug apart as well.
-            return !atWork
-                && condition.Off.Any(IsOwnEnd)
-                && circuit.DeviceOf(part).Effect(Rest).Kind == EffectKind.Sparks;
+            // The spark is the duty's own coil's. A lead that lies bare on its side of the plug kills it with the plug apart too.
+            return table.Duty.Load == part && condition.Off.Any(IsOwnEnd);
         }
 
         bool Here(int node) => own.Contains(node);
@@ -86,15 +88,4 @@ public sealed class Isolation
     /// <summary>Whether what is off is a wire at the part itself.</summary>
     private bool IsOwnEnd(Disconnection off) =>
         off.WireEnd is { } end && circuit.Machine.Index.TerminalOf(end) is { } at && at.Part == part;
-
-    private CircuitState Rest
-    {
-        get
-        {
-            var state = new CircuitState(circuit);
-            state.Begin(circuit.NominalParameters());
-            state.Move(circuit.Setting(null));
-            return state;
-        }
-    }
 }

@@ -106,7 +106,7 @@ public sealed class TestPlan
     /// </summary>
     private PlannedTest? Isolating(Beliefs beliefs, PlannedTest[] planned, Isolation wanted) =>
         planned
-            .Where(p => wanted.Is(table.Conditions, p.At))
+            .Where(p => wanted.Is(p.At))
             .OrderBy(p => p.Minutes.Value)
             .ThenBy(p => p.At.Red)
             .FirstOrDefault(p => Shows(beliefs, p));

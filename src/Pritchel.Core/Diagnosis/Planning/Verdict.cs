@@ -45,7 +45,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         }
 
-        if (best is not null && Isolation.Wanted(beliefs)?.Is(beliefs.Table.Conditions, best.At) == true)
+        if (best is not null && Isolation.Wanted(beliefs)?.Is(best.At) == true)
         {
             return new Verdict(
                 null,

@@ -83,7 +83,7 @@ public sealed class FuseOut : Procedure
                 ? [tested.Duty.Load]
                 : circuit.PartsThat(PartTraits.PullsOut).Select(p => p.Id)
         )
-            .Select(id => circuit.Sides(id, tested.Own))
+            .Select(id => tested.Feeding.Sides(id, tested.Own))
             .ToList();
         var nodes = fuses.Select(f => circuit.NodeOf(f.Load)).Where(n => n != circuit.Reference).Distinct().ToList();
         if (!tested.HasBattery || tested.Duty.Refuses || nodes.Count == 0)
@@ -104,7 +104,7 @@ public sealed class FuseOut : Procedure
             yield return Out(setting, [], "");
         }
 
-        var fed = circuit.Fed(tested.Own);
+        var fed = tested.Feeding.In(tested.Own);
         foreach (var coupling in circuit.Couplings())
         {
             // Each side by itself: what lies to ground beyond it is then on that side or the other.

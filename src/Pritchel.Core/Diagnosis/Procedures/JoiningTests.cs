@@ -180,7 +180,7 @@ public sealed class BulbForFuse : Procedure
             yield return Bulb(tested, fuse, setting, [], "");
         }
 
-        var guarded = circuit.FedThrough(fuse, tested.Own);
+        var guarded = tested.Feeding.Through(fuse, tested.Own);
         foreach (
             var coupling in circuit.Couplings().Where(c => c.Addresses.Any(a => guarded.Contains(circuit.NodeOf(a))))
         )
@@ -195,7 +195,7 @@ public sealed class BulbForFuse : Procedure
     }
 
     private static bool HasFeedWire(TestedDuty tested, PartId fuse) =>
-        tested.Machine.Index.EndsAt(tested.Circuit.Sides(fuse, tested.Own).Feed).Any();
+        tested.Machine.Index.EndsAt(tested.Feeding.Sides(fuse, tested.Own).Feed).Any();
 
     private static Condition Bulb(
         TestedDuty tested,
@@ -206,7 +206,7 @@ public sealed class BulbForFuse : Procedure
     )
     {
         var (circuit, machine) = (tested.Circuit, tested.Machine);
-        var (feed, load) = circuit.Sides(fuse, tested.Own);
+        var (feed, load) = tested.Feeding.Sides(fuse, tested.Own);
         var pulled = machine.Index.EndsAt(feed).First().Name;
         var jump = new Jump(circuit.NodeOf(pulled), circuit.NodeOf(load), JumpKind.Lamp);
         return Joining.With(

@@ -20,6 +20,7 @@ public sealed class TestedDuty
         HasBattery = circuit.PartsThat(PartTraits.StoresCharge).Any();
         Effect = DutyEffect.Of(circuit, duty);
         FollowsWaves = DutyWaves.Matter(circuit, duty);
+        Feeding = new Feeding(circuit);
         atRest = new(() =>
         {
             var state = new CircuitState(circuit);
@@ -43,6 +44,9 @@ public sealed class TestedDuty
 
     /// <summary>Everything at rest.</summary>
     public ControlSetting Rest { get; }
+
+    /// <summary>What the battery feeds, and through what.</summary>
+    public Feeding Feeding { get; }
 
     /// <summary>Whether the machine has a battery.</summary>
     public bool HasBattery { get; }

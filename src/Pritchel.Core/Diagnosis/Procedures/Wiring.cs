@@ -110,7 +110,7 @@ internal static class Wiring
     public static IEnumerable<(WireEndId End, string Words)> LeavingGuarded(TestedDuty tested)
     {
         var (circuit, machine) = (tested.Circuit, tested.Machine);
-        var guarded = circuit.FedThrough(tested.Duty.Load, tested.Own);
+        var guarded = tested.Feeding.Through(tested.Duty.Load, tested.Own);
         return from wire in machine.Wires
             from end in wire.Ends
             where

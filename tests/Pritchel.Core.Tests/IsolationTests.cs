@@ -1,0 +1,111 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>What is dear is condemned only by a test at its own terminals.</summary>
+public class IsolationTests
+{
+    private static readonly Lazy<DiagnosisKit> Kit = new(() =>
+        DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), new DutyId("sparks-magneto1"), [])
+    );
+
+    /// <summary>
+    /// By hand: a lead bare between the coil and its coupling kills the spark with every plug apart, just as an open primary
+    /// does; only the kill wire off at the coil itself tells them apart.
+    /// </summary>
+    [Fact]
+    public void A_coil_without_a_spark_is_not_condemned_before_its_own_wire_is_off()
+    {
+        Reading[] dead = [Spark([]), Spark(["P2"]), Volts("seat-switch.1", 0)];
+        var before = Weigh(dead);
+        Assert.Equal("part:magneto1", before.Suspects[0].Id.Text);
+        var best = Kit.Value.Plan.Best(before, new Situation())[0];
+        var machine = Kit.Value.Circuit.Machine;
+        Assert.Contains(
+            best.Condition.Off,
+            o => o.WireEnd is { } end && machine.Index.TerminalOf(end)!.Value.Part == new PartId("magneto1")
+        );
+        Assert.Null(Verdict.Of(before, best).Suspect);
+
+        // Read there as a dead coil reads, and as a sound one does.
+        Beliefs After(double figure) => Weigh([.. dead, new Reading(best.At, figure, SymptomNow.Present)]);
+        var isolated = After(Staircase.Suspected(before, best.At));
+        Assert.Equal("part:magneto1", isolated.Suspects[0].Id.Text);
+        Assert.Null(Isolation.Wanted(isolated));
+
+        // Sound there, what that test does not see of the coil wants another at its terminals: the spark.
+        var sound = After(Kit.Value.Table.Healthy.Across(best.At)[0]);
+        var next = Kit.Value.Plan.Best(sound, Kit.Value.Plan.After(new Situation(), best.At))[0];
+        Assert.NotEqual("part:magneto1", Verdict.Of(sound, next).Suspect?.Id.Text);
+        Assert.NotEqual(best.At, next.At);
+    }
+
+    /// <summary>By the trade's list: what makes, stores and regulates current, fires and cranks; nothing that costs a walk.</summary>
+    [Theory]
+    [InlineData("battery", true, true)]
+    [InlineData("starter", true, true)]
+    [InlineData("magneto", true, false)]
+    [InlineData("ignition-coil", true, false)]
+    [InlineData("stator-3", true, false)]
+    [InlineData("alternator", true, true)]
+    [InlineData("igniter", true, true)]
+    [InlineData("fuse", false, false)]
+    [InlineData("relay", false, false)]
+    [InlineData("switch", false, false)]
+    [InlineData("lamp", false, false)]
+    public void What_is_dear_and_how_it_is_judged(string kind, bool costly, bool atWork)
+    {
+        var known = DeviceKinds.Named(kind)!;
+        Assert.Equal(costly, known.IsCostly);
+        Assert.Equal(atWork, known.IsJudgedAtWork);
+    }
+
+    private static Beliefs Weigh(params Reading[] readings) =>
+        Beliefs.Weigh(
+            Kit.Value.Table,
+            new Complaint
+            {
+                Duty = new DutyId("sparks-magneto1"),
+                Heard = Heard.Nothing,
+                Failed = 3,
+                Tried = 3,
+            },
+            Meter.Ordinary,
+            readings
+        );
+
+    /// <summary>No spark on the plug lead with some couplings apart.</summary>
+    private static Reading Spark(string[] apart)
+    {
+        var conditions = Kit.Value.Table.Conditions.ToList();
+        var at = conditions.FindIndex(c =>
+            c.Observable is SparkSeen
+            && c.Tester == SparkTesterAt.PlugLead
+            && c.Off.Select(o => o.Text).SequenceEqual(apart, StringComparer.Ordinal)
+        );
+        var (red, black) = conditions[at].Pairs![0];
+        return new Reading(new ProbePair(at, red, black), 0, SymptomNow.Present);
+    }
+
+    private static Reading Volts(string point, double volts)
+    {
+        var circuit = Kit.Value.Circuit;
+        var at = Kit
+            .Value.Table.Conditions.ToList()
+            .FindIndex(c => c.IsFree && c.Words.Contains("START", StringComparison.Ordinal));
+        return new Reading(
+            new ProbePair(at, circuit.NodeOf(point), circuit.NodeOf("battery.-")),
+            volts,
+            SymptomNow.Present
+        );
+    }
+}

@@ -104,7 +104,7 @@ public sealed class TestPlan
     /// The test that isolates what is about to be condemned: of those in which it would show what sound wiring would not, the
     /// quickest; null where there is none.
     /// </summary>
-    private PlannedTest? Isolating(Beliefs beliefs, PlannedTest[] planned, Isolation wanted) =>
+    private static PlannedTest? Isolating(Beliefs beliefs, PlannedTest[] planned, Isolation wanted) =>
         planned
             .Where(p => wanted.Is(p.At))
             .OrderBy(p => p.Minutes.Value)

@@ -125,7 +125,7 @@ public sealed class JobDesk(
     {
         try
         {
-            return await shelf.FindAsync(job.MachineId, job.MachineVersion);
+            return (await shelf.FindAsync(job.MachineId, job.MachineVersion)).Fitted(job.State.Complaint);
         }
         catch (UnreadableMachineException)
         {
@@ -139,7 +139,7 @@ public sealed class JobDesk(
     /// </summary>
     private async Task<OpenJob> LayOutAsync(Job job, Predicate<PredictionTable>? suffices, CancellationToken cancel)
     {
-        var machine = await shelf.FindAsync(job.MachineId, job.MachineVersion);
+        var machine = (await shelf.FindAsync(job.MachineId, job.MachineVersion)).Fitted(job.State.Complaint);
         var meter = await meters.GetAsync(cancel);
         if (job.State.Complaint is not { } complaint || machine.Duty(complaint.Duty) is null)
         {

@@ -15,6 +15,7 @@ namespace Pritchel.Workshop;
 public sealed class MachineVersion
 {
     private const int MostDesigns = 32;
+    private const int MostFitted = 8;
 
     private readonly Lazy<IReadOnlyList<Symptom>> symptoms;
     private readonly ICache<string, DesignCheck> designs = new ConcurrentLruBuilder<string, DesignCheck>()
@@ -22,11 +23,26 @@ public sealed class MachineVersion
         .WithAtomicGetOrAdd()
         .Build();
 
-    private MachineVersion(string id, int version, Circuit circuit, string content, TableFolder? tables)
+    private readonly TableFolder? tables;
+    private readonly MachineVersion? drawn;
+    private readonly ICache<string, MachineVersion> fitted = new ConcurrentLruBuilder<string, MachineVersion>()
+        .WithCapacity(MostFitted)
+        .WithAtomicGetOrAdd()
+        .Build();
+
+    private MachineVersion(
+        string id,
+        int version,
+        Circuit circuit,
+        string content,
+        TableFolder? tables,
+        MachineVersion? drawn = null
+    )
     {
         (Id, Version, Circuit, Content) = (id, version, circuit, content);
+        (this.tables, this.drawn) = (tables, drawn);
         IReadOnlyList<Symptom> Find() => Core.Diagnosis.Complaints.Symptoms.Of(circuit);
-        symptoms = new Lazy<IReadOnlyList<Symptom>>(() => tables?.Symptoms(content, Find) ?? Find());
+        symptoms = drawn?.symptoms ?? new Lazy<IReadOnlyList<Symptom>>(() => tables?.Symptoms(content, Find) ?? Find());
     }
 
     /// <summary>Machine.</summary>
@@ -71,8 +87,37 @@ public sealed class MachineVersion
             throw new UnreadableMachineException(id, version);
         }
 
-        var content = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(json)));
-        return new MachineVersion(id, version, Circuit.Compile(machine), content, tables);
+        return new MachineVersion(id, version, Circuit.Compile(machine), DigestOf(json), tables);
+    }
+
+    private static string DigestOf(string json) =>
+        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(json)));
+
+    /// <summary>
+    /// The machine with its batteries as a complaint tells them: another machine to solve, of the same wiring. As drawn where
+    /// nothing is told.
+    /// </summary>
+    public MachineVersion Fitted(Complaint? complaint)
+    {
+        var asDrawn = drawn ?? this;
+        if (complaint is null or { Batteries.Count: 0 })
+        {
+            return asDrawn;
+        }
+
+        var json = MachineFile.Write(BatteryAsFound.Fit(asDrawn.Machine, complaint.Batteries));
+        var content = DigestOf(json);
+        return asDrawn.fitted.GetOrAdd(
+            content,
+            _ => new MachineVersion(
+                asDrawn.Id,
+                asDrawn.Version,
+                Circuit.Compile(MachineFile.Read(json).Machine ?? asDrawn.Machine),
+                content,
+                asDrawn.tables,
+                asDrawn
+            )
+        );
     }
 
     /// <summary>

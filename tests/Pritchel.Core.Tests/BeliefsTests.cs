@@ -12,9 +12,7 @@ namespace Pritchel.Core.Tests;
 /// <summary>What must hold of beliefs whatever is entered.</summary>
 public class BeliefsTests
 {
-    private static readonly Lazy<DiagnosisKit> KitOnce = new(() =>
-        DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), [])
-    );
+    private static readonly Lazy<DiagnosisKit> KitOnce = new(() => Shipped.Kit("orchard-tractor-4", "cranks"));
 
     internal static DiagnosisKit Kit => KitOnce.Value;
 
@@ -70,7 +68,7 @@ public class BeliefsTests
     public void What_no_single_fault_gives_is_put_down_to_none_of_them()
     {
         // The quad's key cuts the feed and grounds the kill lead: it runs on only with both gone.
-        var kit = DiagnosisKit.Build(Shipped.Circuit("hill-quad-2"), new DutyId("stops-coil-key-0"), []);
+        var kit = Shipped.Kit("hill-quad-2", "stops-coil-key-0");
         var beliefs = Beliefs.Weigh(
             kit.Table,
             Silent with
@@ -118,7 +116,7 @@ public class BeliefsTests
     public void More_probes_on_the_same_metal_say_next_to_nothing()
     {
         // A kill lead whole from splice to seat plug, in the setting that starts: every place on it reads the same.
-        var kit = DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), new DutyId("sparks-magneto1"), []);
+        var kit = Shipped.Kit("orchard-zero-turn-7", "sparks-magneto1");
         var complaint = Silent with { Duty = new DutyId("sparks-magneto1") };
         var starting = kit
             .Table.Conditions.ToList()

@@ -18,7 +18,7 @@ public class CoarseKitTests
     {
         var circuit = Shipped.Circuit(machine);
         var duty = Symptoms.Duty(circuit, new DutyId(complaint));
-        var (coarse, whole) = (DiagnosisKit.BuildCoarse(circuit, duty, []), DiagnosisKit.Build(circuit, duty, []));
+        var (coarse, whole) = (DiagnosisKit.BuildCoarse(circuit, duty, []), Shipped.Kit(machine, complaint));
         Assert.True(coarse.Table.Particles < whole.Table.Particles);
         Assert.Equal(whole.Table.Conditions.Select(c => c.Words), coarse.Table.Conditions.Select(c => c.Words));
 

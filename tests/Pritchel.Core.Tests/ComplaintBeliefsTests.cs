@@ -12,8 +12,6 @@ namespace Pritchel.Core.Tests;
 /// <summary>Properties that beliefs must have for every complaint and quantity, whatever was read.</summary>
 public class ComplaintBeliefsTests
 {
-    private static readonly ConcurrentDictionary<(string, string), DiagnosisKit> Kits = new();
-
     public static TheoryData<string, string> Complaints =>
         new()
         {
@@ -126,8 +124,7 @@ public class ComplaintBeliefsTests
         Assert.True(Chafed(usual with { Circumstances = new(Rodents: true) }) > 2 * Chafed(usual));
     }
 
-    private static DiagnosisKit Kit(string machine, string duty) =>
-        Kits.GetOrAdd((machine, duty), k => DiagnosisKit.Build(Shipped.Circuit(k.Item1), new DutyId(k.Item2), []));
+    private static DiagnosisKit Kit(string machine, string duty) => Shipped.Kit(machine, duty);
 
     private static Complaint Told(DiagnosisKit kit) =>
         new()

@@ -27,7 +27,7 @@ public class EvaluationTests
     private static readonly Lazy<IReadOnlyList<Evaluation>> Believed = new(() => Of(World.Believed));
 
     private static readonly Lazy<List<DiagnosisKit>> Kits = new(() =>
-        [.. Sample.Select(s => DiagnosisKit.Build(Shipped.Circuit(s.Machine), new DutyId(s.Duty), []))]
+        [.. Sample.Select(s => Shipped.Kit(s.Machine, s.Duty))]
     );
 
     private static IReadOnlyList<Evaluation> Of(World world) => [.. Kits.Value.Select(k => new Evaluation(k, world))];

@@ -104,7 +104,7 @@ public class FuseComplaintTests
     public void A_cure_lowers_what_was_renewed_and_one_that_held_for_a_while_raises_its_joints()
     {
         var circuit = Shipped.Circuit("hill-quad-2");
-        var kit = DiagnosisKit.Build(circuit, new DutyId("sparks-coil"), []);
+        var kit = Shipped.Kit("hill-quad-2", "sparks-coil");
         var part = RepairId.OfPart(new PartId("coil"));
         double[] Shares(CureEffect? effect)
         {
@@ -141,7 +141,7 @@ public class FuseComplaintTests
 
     private static JobDiagnosis Job(string machine, string duty)
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit(machine), new DutyId(duty), []);
+        var kit = Shipped.Kit(machine, duty);
         return Of(
             kit,
             new Complaint

@@ -9,9 +9,7 @@ namespace Pritchel.Core.Tests;
 /// <summary>The world of people's habits: what it does to readings and complaints, and how hunts fare in it.</summary>
 public class HabitsTests
 {
-    private static readonly Lazy<DiagnosisKit> Kit = new(() =>
-        DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), [])
-    );
+    private static readonly Lazy<DiagnosisKit> Kit = new(() => Shipped.Kit("orchard-tractor-4", "cranks"));
 
     [Fact]
     public void Volts_are_told_to_one_decimal_about_as_often_as_said()

@@ -14,9 +14,7 @@ namespace Pritchel.Core.Tests;
 /// <summary>What is dear is condemned only by a test at its own terminals.</summary>
 public class IsolationTests
 {
-    private static readonly Lazy<DiagnosisKit> Kit = new(() =>
-        DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), new DutyId("sparks-magneto1"), [])
-    );
+    private static readonly Lazy<DiagnosisKit> Kit = new(() => Shipped.Kit("orchard-zero-turn-7", "sparks-magneto1"));
 
     /// <summary>
     /// By hand: a lead bare between the coil and its coupling kills the spark with every plug apart, just as an open primary

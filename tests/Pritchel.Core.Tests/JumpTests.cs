@@ -11,12 +11,10 @@ public class JumpTests
 {
     private static DiagnosisKit Tractor => BeliefsTests.Kit;
 
-    private static readonly Lazy<DiagnosisKit> Blades = new(() =>
-        DiagnosisKit.Build(Shipped.Circuit("orchard-zero-turn-7"), new DutyId("blades"), [])
-    );
+    private static readonly Lazy<DiagnosisKit> Blades = new(() => Shipped.Kit("orchard-zero-turn-7", "blades"));
 
     private static readonly Lazy<DiagnosisKit> Headlamp = new(() =>
-        DiagnosisKit.Build(Shipped.Tractor, new DutyId("does-lamp-right"), [])
+        Shipped.Kit("orchard-tractor-4", "does-lamp-right")
     );
 
     /// <summary>What is seen on the middle one of the machines drawn with a fault, or with the sound machine; or on the brightest.</summary>

@@ -12,7 +12,7 @@ namespace Pritchel.Core.Tests;
 public class LookaheadTests
 {
     private static readonly Lazy<DiagnosisKit> Mower = new(() =>
-        DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), new DutyId("stops-magneto-lever-0"), [])
+        Shipped.Kit("hedgerow-mower-2", "stops-magneto-lever-0")
     );
 
     /// <summary>

@@ -100,7 +100,7 @@ public class MomentsTests
 
     private static Beliefs Told(string machine, string duty, Heard heard, Func<Complaint, Complaint>? also = null)
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit(machine), new DutyId(duty), []);
+        var kit = Shipped.Kit(machine, duty);
         var complaint = new Complaint
         {
             Duty = new DutyId(duty),

@@ -83,7 +83,7 @@ public class OhmsTests
     public void Readings_with_a_coupling_apart_are_predicted_alike_whether_its_wires_are_swapped()
     {
         var circuit = Shipped.Circuit("orchard-zero-turn-7");
-        var kit = DiagnosisKit.Build(circuit, new DutyId("stops-magneto1-blades-1"), []);
+        var kit = Shipped.Kit("orchard-zero-turn-7", "stops-magneto1-blades-1");
         var compared = 0;
         foreach (
             var swapped in kit.Table.Hypotheses.Where(h => h is { HasPredictions: true, Fault.Kind: FaultKind.Swapped })
@@ -139,7 +139,7 @@ public class OhmsTests
     [InlineData("sparks-magneto", "lever held", "3/chafed", 2)]
     public void A_kill_wire_beeps_when_it_should_and_only_then(string duty, string words, string? fault, double heard)
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), new DutyId(duty), []);
+        var kit = Shipped.Kit("hedgerow-mower-2", duty);
         var (condition, index) = kit
             .Table.Conditions.Select((c, i) => (c, i))
             .First(c =>
@@ -192,7 +192,7 @@ public class OhmsTests
     [Fact]
     public void Metal_that_has_been_read_is_not_asked_again_and_again()
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("tide-outboard-3"), new DutyId("charges-battery"), []);
+        var kit = Shipped.Kit("tide-outboard-3", "charges-battery");
         var fault = kit.Circuit.Faults.First(f => f.Id.Text == "2@from/joint/resistive");
         var asked = 0;
         for (var seed = 0; seed < 3; seed++)

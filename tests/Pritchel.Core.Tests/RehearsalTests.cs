@@ -12,7 +12,7 @@ public class RehearsalTests
         var kit = BeliefsTests.Kit;
         var (ours, halves) = (Hunt(new ByInformation()), Hunt(new ByHalves(kit)));
         TestContext.Current.TestOutputHelper?.WriteLine($"{Figures("information", ours)}; {Figures("halves", halves)}");
-        Assert.True(ours.Count > 80);
+        Assert.True(ours.Count > 40);
         Assert.True(ours.Average(h => h.Right ? 1.0 : 0) >= 0.95);
         Assert.True(Cost(ours) < Cost(halves));
         Assert.True(ours.Average(h => h.Right ? 1.0 : 0) > halves.Average(h => h.Right ? 1.0 : 0));
@@ -30,10 +30,11 @@ public class RehearsalTests
         var kit = BeliefsTests.Kit;
         var random = new Random(90125);
         var hunts = new List<Hunt>();
-        foreach (var fault in kit.Circuit.Faults)
+        foreach (var (i, fault) in kit.Circuit.Faults.Index())
         {
+            // Every other: all of them are hunted by the benchmark.
             var own = new Random(random.Next());
-            if (HiddenFault.Hide(kit.Table, fault, Meter.Ordinary, own) is { } hidden)
+            if (i % 2 == 0 && HiddenFault.Hide(kit.Table, fault, Meter.Ordinary, own) is { } hidden)
             {
                 hunts.Add(Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy));
             }

@@ -12,7 +12,7 @@ namespace Pritchel.Core.Tests;
 public class ReopenedTests
 {
     private static readonly DutyId Cranks = new("cranks");
-    private static readonly Lazy<DiagnosisKit> Kit = new(() => DiagnosisKit.Build(Shipped.Tractor, Cranks, []));
+    private static readonly Lazy<DiagnosisKit> Kit = new(() => Shipped.Kit("orchard-tractor-4", Cranks.Text));
 
     [Fact]
     public void Two_faults_one_after_the_other_are_both_found_through_a_failed_proof()

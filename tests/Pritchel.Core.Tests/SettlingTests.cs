@@ -1,3 +1,6 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
 
@@ -41,6 +44,41 @@ public class SettlingTests
         state.SetSpeed(0, circuit.Engines[0].WorkRpm);
         Assert.Equal(expected, state.Move(on));
         Assert.Equal(expected == Settlement.Chatters, state.Wavered(circuit.StateOf(Texts.Part("pump-relay"))));
+    }
+
+    /// <summary>
+    /// By hand: the engine ground splice off its stud lets the controller come on through the resting pump relay's circuit and
+    /// puts it out as soon as that relay pulls in: it buzzes. Start relay, solenoid and starter ground elsewhere and turn the
+    /// engine all the same; a starting complaint hears it crank, and the meter stands still at the starter.
+    /// </summary>
+    [Fact]
+    public void What_buzzes_keeps_nothing_else_from_working()
+    {
+        var circuit = Circuit("ridge-carrier-4");
+        var off = circuit.Faults.Single(f => f.Id.Text == "95/open");
+        var start = Setting(circuit, ("key", "START"), ("brake", "down"));
+        var @case = new Case
+        {
+            Circuit = circuit,
+            Settings = [start],
+            Faults = [new PlantedFault(off, 1)],
+        };
+        var outcome = Outcome.Of(@case);
+        Assert.True(outcome.Chatters);
+        Assert.InRange(Assert.Single(outcome.Cranks).Value, 0.8, 1.2);
+
+        var shown = Bench.Read(
+            @case,
+            Meter.Ordinary,
+            MeterFunction.DcVolts,
+            circuit.NodeOf("starter.post"),
+            circuit.NodeOf("starter.case")
+        );
+        Assert.False(shown.Jumps);
+        Assert.InRange(shown.Value!.Value, 8, 12);
+
+        var tries = DutyTries.Build(circuit, Symptoms.Duty(circuit, new DutyId("cranks")), []);
+        Assert.True(tries.Of(found: true, off) > 0.9);
     }
 
     [Fact]

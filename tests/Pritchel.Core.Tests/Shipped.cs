@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Simulation;
@@ -9,6 +10,8 @@ namespace Pritchel.Core.Tests;
 internal static class Shipped
 {
     private static readonly ConcurrentDictionary<string, Circuit> Compiled = new(StringComparer.Ordinal);
+
+    private static readonly ConcurrentDictionary<(string Machine, string Duty), Lazy<DiagnosisKit>> Kits = new();
 
     public static IReadOnlyList<string> Ids { get; } =
     [
@@ -31,6 +34,13 @@ internal static class Shipped
     public static Circuit Tractor => Circuit("orchard-tractor-4");
 
     public static Circuit Circuit(string id) => Compiled.GetOrAdd(id, i => Simulation.Circuit.Compile(Read(i)));
+
+    /// <summary>Predictions of a complaint of one of them, worked out once for all tests.</summary>
+    public static DiagnosisKit Kit(string machine, string duty) =>
+        Kits.GetOrAdd(
+            (machine, duty),
+            k => new Lazy<DiagnosisKit>(() => DiagnosisKit.Build(Circuit(k.Machine), new DutyId(k.Duty), []))
+        ).Value;
 
     public static string Text(string id) =>
         File.ReadAllText(

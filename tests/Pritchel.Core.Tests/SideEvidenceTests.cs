@@ -15,12 +15,10 @@ namespace Pritchel.Core.Tests;
 /// <summary>What is seen, tried and told besides readings: looks, other duties, the setting it happened in, not electrical.</summary>
 public class SideEvidenceTests
 {
-    private static readonly Lazy<DiagnosisKit> Cranks = new(() =>
-        DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), [])
-    );
+    private static readonly Lazy<DiagnosisKit> Cranks = new(() => Shipped.Kit("orchard-tractor-4", "cranks"));
 
     private static readonly Lazy<DiagnosisKit> MowerSparks = new(() =>
-        DiagnosisKit.Build(Shipped.Circuit("hedgerow-mower-2"), new DutyId("sparks-magneto"), [])
+        Shipped.Kit("hedgerow-mower-2", "sparks-magneto")
     );
 
     private static Beliefs Believe(DiagnosisKit kit, Complaint complaint, params Look[] looks) =>
@@ -113,7 +111,7 @@ public class SideEvidenceTests
     public void What_ran_was_started_unless_it_is_told_otherwise()
     {
         var circuit = Shipped.Tractor;
-        var kit = DiagnosisKit.Build(circuit, new DutyId("charges-battery"), []);
+        var kit = Shipped.Kit("orchard-tractor-4", "charges-battery");
         var cranks = DutyTries.Build(circuit, Symptoms.Duty(circuit, new DutyId("cranks")), []);
         double Fuse(Complaint told, bool known)
         {
@@ -220,7 +218,7 @@ public class SideEvidenceTests
     public void Readings_alike_of_suspects_alike_do_not_tell_them_apart_however_often_they_are_taken()
     {
         // One resistive path read again and again from its end: which of its joints it is stays as it was after the first.
-        var kit = DiagnosisKit.Build(Shipped.Circuit("tide-outboard-3"), new DutyId("stops-coil1-key-0"), []);
+        var kit = Shipped.Kit("tide-outboard-3", "stops-coil1-key-0");
         var ohms = kit
             .Table.Conditions.Select((c, i) => (Condition: c, Index: i))
             .First(c => c.Condition is { Observable: DeadOhms, Off.Count: 0 });

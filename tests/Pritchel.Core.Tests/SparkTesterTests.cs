@@ -57,7 +57,7 @@ public class SparkTesterTests
     [Fact]
     public void Looking_again_at_the_same_spark_is_not_looking_with_another_eye()
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("run-stand-1"), new DutyId("sparks-magneto"), []);
+        var kit = Shipped.Kit("run-stand-1", "sparks-magneto");
         var looks = kit
             .Table.Conditions.Select((c, i) => (Condition: c, At: i))
             .Where(c => c.Condition.Observable.Key == Quantity.Spark)
@@ -85,7 +85,7 @@ public class SparkTesterTests
     [Fact]
     public void Volts_beside_windings_that_are_not_followed_are_neither_asked_nor_weighed()
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit("ridge-twin-1"), new DutyId("sparks-coil1"), []);
+        var kit = Shipped.Kit("ridge-twin-1", "sparks-coil1");
         var (free, duty) = (kit.Table.Conditions[0], kit.Table.Duty);
         Assert.True(free.IsFree && duty.Speed == DutySpeed.Crank);
         Assert.DoesNotContain(kit.Plan.Allowed(new Situation()), at => at.Condition == 0);

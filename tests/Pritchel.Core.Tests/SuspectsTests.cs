@@ -22,7 +22,7 @@ public class SuspectsTests
     [InlineData("packhouse-generator-1", "does-outlet1", null)]
     public void What_makes_it_fail_is_suspected(string machine, string duty, string? among)
     {
-        var kit = DiagnosisKit.Build(Shipped.Circuit(machine), new DutyId(duty), []);
+        var kit = Shipped.Kit(machine, duty);
         Assert.True(Level(kit, null, 0) > 0);
         var failing = kit
             .Circuit.Faults.Where(f => Severities.All(s => Level(kit, f, s) <= 0))

@@ -103,7 +103,7 @@ public class SymptomsTests
     [Fact]
     public void Cranking_past_an_interlock_is_put_down_to_what_can_give_it()
     {
-        var kit = DiagnosisKit.Build(Shipped.Tractor, new DutyId("refuses-starter-brake-0"), []);
+        var kit = Shipped.Kit("orchard-tractor-4", "refuses-starter-brake-0");
         var beliefs = Diagnosis.Inference.Beliefs.Weigh(
             kit.Table,
             new Complaint
@@ -170,7 +170,7 @@ public class SymptomsTests
         var hunts = new List<Hunt>();
         foreach (var duty in new[] { "stops-magneto-lever-0", "sparks-magneto" })
         {
-            var kit = DiagnosisKit.Build(circuit, new DutyId(duty), []);
+            var kit = Shipped.Kit("hedgerow-mower-2", duty);
             var random = new Random(314);
             foreach (
                 var fault in kit

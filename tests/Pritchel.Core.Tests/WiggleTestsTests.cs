@@ -12,9 +12,7 @@ namespace Pritchel.Core.Tests;
 /// <summary>Moving, warming and wetting what comes and goes, as tests and as evidence.</summary>
 public class WiggleTestsTests
 {
-    private static readonly Lazy<DiagnosisKit> Cranks = new(() =>
-        DiagnosisKit.Build(Shipped.Tractor, new DutyId("cranks"), [])
-    );
+    private static readonly Lazy<DiagnosisKit> Cranks = new(() => Shipped.Kit("orchard-tractor-4", "cranks"));
 
     private static Complaint Seldom { get; } =
         new()

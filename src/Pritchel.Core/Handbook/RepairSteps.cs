@@ -37,8 +37,41 @@ public static class RepairSteps
             ]
         );
 
-    /// <summary>The guide for a kind of repair.</summary>
-    public static RepairGuide For(RepairKind kind) =>
+    private static RepairGuide Chafed { get; } =
+        new(
+            BatteryFirst,
+            [
+                "Follow the wire along the metal it lies on: rub marks, a shine on the metal, green or black in the sleeve. Look first where it passes an edge, a clamp or a moving part, and inside a sleeve or loom.",
+                "Worn through, copper whole: renew that length, or the whole wire. Tape alone rubs through again.",
+                "Lay it clear of what wore it, with a grommet at each hole and a sleeve at each edge; leave slack where something moves.",
+                "Ohms from the wire to bare metal while it is moved by hand: open, and it stays open (both ends off what they feed).",
+                "A fuse it blew: one new one of the same rating, never a larger one, and only now.",
+            ]
+        );
+
+    private static RepairGuide NeighboursTouch { get; } =
+        new(
+            BatteryFirst,
+            [
+                "Open the loom where the two lie side by side, and the coupling that both pass: melted sleeve, green bridge, water.",
+                "Renew both wires where they touched; clean and dry the coupling, and renew what the current burnt.",
+                "Ohms between the two, both ends off: open, and open when they are moved.",
+                "A fuse it blew: one new one of the same rating, never a larger one, and only now.",
+            ]
+        );
+
+    /// <summary>The guide for a repair of what is likely wrong there.</summary>
+    /// <param name="kind">Kind of repair.</param>
+    /// <param name="wrong">What the likeliest fault of the repair is; null when that is not known.</param>
+    public static RepairGuide For(RepairKind kind, FaultKind? wrong) =>
+        (kind, wrong) switch
+        {
+            (RepairKind.RenewWire or RepairKind.RenewCable, FaultKind.Chafed) => Chafed,
+            (RepairKind.RenewWire or RepairKind.RenewCable, FaultKind.ShortedToNeighbour) => NeighboursTouch,
+            _ => For(kind),
+        };
+
+    private static RepairGuide For(RepairKind kind) =>
         kind switch
         {
             RepairKind.RenewWire => new(
@@ -53,7 +86,7 @@ public static class RepairSteps
             RepairKind.RenewCable => new(
                 BatteryFirst + " No tool across the posts.",
                 [
-                    "Take both ends off. Brighten studs, washers and the modes under the rings.",
+                    "Take both ends off. Brighten studs, washers and the faces under the rings.",
                     "Bend the cable near each ring: crackling or green dust means a new cable.",
                     "Refit tight. While cranking, no more than 0.2 V along the cable and 0.1 V at each joint (common practice).",
                 ]
@@ -61,7 +94,7 @@ public static class RepairSteps
             RepairKind.CleanJoint => new(
                 BatteryFirst,
                 [
-                    "Take the joint apart and brighten both modes.",
+                    "Take the joint apart and brighten both faces.",
                     "Refit tight, then a film of grease outside.",
                     "Tug it: nothing may move.",
                 ]
@@ -77,7 +110,7 @@ public static class RepairSteps
             RepairKind.BrightenGround => new(
                 BatteryFirst,
                 [
-                    "Unbolt the part. Scrape both modes to bright metal; paint and rust are not ground.",
+                    "Unbolt the part. Scrape both faces to bright metal; paint and rust are not ground.",
                     "Bolt up tight with a toothed washer, then paint over the outside.",
                     "Where the panel itself is rusty, add a ground wire from the foot to the battery bolt.",
                 ]

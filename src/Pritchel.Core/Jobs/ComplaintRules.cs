@@ -9,7 +9,7 @@ using Pritchel.Core.Simulation;
 namespace Pritchel.Core.Jobs;
 
 /// <summary>What was told cannot be, and what may be.</summary>
-/// <param name="Field">What of it: "heard", "tried", "failed", "words", "years", "bridged", "setting", "speed", "also", "codes", "cures", "lamps".</param>
+/// <param name="Field">What of it: "heard", "tried", "failed", "words", "years", "bridged", "setting", "speed", "also", "codes", "cures", "batteries", "lamps".</param>
 /// <param name="Message">What is wrong and what is allowed.</param>
 public sealed record Refusal(string Field, string Message);
 
@@ -75,6 +75,9 @@ public sealed class ComplaintRules
                 .OrderBy(r => r.Id.Target)
                 .ThenBy(r => r.Name, StringComparer.OrdinalIgnoreCase),
         ];
+
+    /// <summary>Batteries of which it may be told how they stand.</summary>
+    public IReadOnlyList<Part> Batteries => [.. BatteryAsFound.Of(circuit.Machine)];
 
     /// <summary>Speeds that the engine may have turned at; none where the duty needs no engine.</summary>
     public IReadOnlyList<DutySpeed> Speeds =>
@@ -188,11 +191,53 @@ public sealed class ComplaintRules
             yield return new("cures", $"“{twice.Key}” is told twice; say once what it did.");
         }
 
+        foreach (var refusal in told.Batteries.SelectMany(CheckBattery))
+        {
+            yield return refusal;
+        }
+
         foreach (var lamp in told.Lamps.Where(l => !table.Lamps.Contains(l.Lamp)))
         {
             yield return new(
                 "lamps",
                 $"“{lamp.Lamp}” is not a lamp of this machine; allowed: {string.Join(", ", table.Lamps)}."
+            );
+        }
+    }
+
+    private IEnumerable<Refusal> CheckBattery(BatteryAsFound told)
+    {
+        if (Batteries.FirstOrDefault(b => b.Id == told.Battery) is not { } battery)
+        {
+            yield return new(
+                "batteries",
+                $"“{told.Battery}” is not a battery of this machine; allowed: {string.Join(", ", Batteries.Select(b => b.Id))}."
+            );
+            yield break;
+        }
+
+        if (told.Type is { } type && !BatteryAsFound.Types.Contains(type))
+        {
+            yield return new(
+                "batteries",
+                $"{battery.Name}: “{type}” is not a type of battery; allowed: {string.Join(", ", BatteryAsFound.Types)}."
+            );
+        }
+
+        if (told.Charge is not (null or (>= BatteryAsFound.LeastCharge and <= 1)))
+        {
+            yield return new(
+                "batteries",
+                $"{battery.Name}: its charge is told from {BatteryAsFound.LeastCharge:P0} to 100 %; leave it empty when nobody knows."
+            );
+        }
+
+        var (coldest, warmest) = BatteryAsFound.Warmths;
+        if (told.Warmth is { } warmth && !(warmth.Value >= coldest.Value && warmth.Value <= warmest.Value))
+        {
+            yield return new(
+                "batteries",
+                $"{battery.Name}: its temperature is told from {coldest.Value} to {warmest.Value} °C; leave it empty on an ordinary day."
             );
         }
     }

@@ -89,20 +89,51 @@ public static class Bench
 
     private static MeterDisplay ReadAmps(Case @case, Meter meter, int red, int black)
     {
+        const double StillAmps = 0.05;
         var (state, settlement) = Connected(@case, red, black, 0, meter.AmpsBurden.Value);
         var amps = state.Drop(red, black) / meter.AmpsBurden.Value;
         return Math.Abs(amps) > meter.AmpsFuse.Value
             ? MeterDisplay.Refused(
                 $"That would drive {Engineering.Format(Math.Abs(amps), "A")} through the meter and blow its {Engineering.Format(meter.AmpsFuse.Value, "A")} fuse. Amps are read in series with a load, never across a feed."
             )
-            : new MeterDisplay(amps, Engineering.Format(amps, "A"), null, settlement == Settlement.Chatters);
+            : new MeterDisplay(
+                amps,
+                Engineering.Format(amps, "A"),
+                null,
+                Jumps(state, settlement, red, black, StillAmps * meter.AmpsBurden.Value)
+            );
     }
 
     private static MeterDisplay ReadVolts(Case @case, Meter meter, int red, int black, double? range)
     {
+        const double StillVolts = 0.02;
         var (state, settlement) = Connected(@case, red, black, 0, meter.Input.Value);
         var volts = new Volts(state.Drop(red, black));
-        return MeterDisplay.OfVolts(meter, volts, settlement == Settlement.Chatters, range, alternating: false);
+        return MeterDisplay.OfVolts(
+            meter,
+            volts,
+            Jumps(state, settlement, red, black, StillVolts),
+            range,
+            alternating: false
+        );
+    }
+
+    /// <summary>Whether a figure comes and goes with what chatters, rather than standing beside it.</summary>
+    private static bool Jumps(CircuitState state, Settlement settlement, int red, int black, double still)
+    {
+        const double Share = 0.01;
+        if (settlement != Settlement.Chatters)
+        {
+            return false;
+        }
+
+        var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
+        state.Around(() =>
+        {
+            var drop = state.Drop(red, black);
+            (least, most) = (Math.Min(least, drop), Math.Max(most, drop));
+        });
+        return !(most - least < Math.Max(still, Share * Math.Max(Math.Abs(least), Math.Abs(most))));
     }
 
     private static MeterDisplay ReadOhms(Case @case, Meter meter, int red, int black, double? only)

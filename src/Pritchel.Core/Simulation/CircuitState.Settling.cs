@@ -5,9 +5,31 @@ namespace Pritchel.Core.Simulation;
 /// <summary>Coming to rest: what wants to switch does so one after another, the fastest first, until nothing does.</summary>
 public sealed partial class CircuitState
 {
+    private readonly List<Change> asked = [];
+    private Change fastestAsked;
+    private int round;
+
+    /// <summary>Goes once round what goes on for ever after a move that chattered, looking at each instant of it.</summary>
+    /// <param name="look">Called with every instant solved.</param>
+    internal void Around(Action look)
+    {
+        for (var k = 0; k < round; k++)
+        {
+            var fastest = SolveAndAsk();
+            look();
+            if (!fastest.Switches)
+            {
+                return;
+            }
+
+            Switch(fastest);
+        }
+    }
+
     private Settlement Settle()
     {
         StampAll();
+        round = 0;
 
         for (var switchings = 0; switchings < visited.Length; switchings++)
         {
@@ -26,18 +48,47 @@ public sealed partial class CircuitState
                 continue;
             }
 
-            // What chatters goes round for ever, and a fuse that is overloaded for a part of every round opens in the end.
+            // What chatters goes round for ever, and a fuse that is overloaded for a part of every round opens in the end; what
+            // wants to switch all the while does so beside it.
             var last = Soonest(opening.AsSpan(seen, switchings + 1 - seen));
+            round = switchings + 1 - seen;
+            last = last.Switches ? last : WantedThroughout();
             if (!last.Switches)
             {
                 return Settlement.Chatters;
             }
+
+            round = 0;
 
             Switch(last);
             switchings = -1;
         }
 
         return Settlement.Chatters;
+    }
+
+    /// <summary>
+    /// The soonest of what wants to switch in every instant of a round, and waits only since what chatters is quicker: a
+    /// starter beside a buzzing relay.
+    /// </summary>
+    private Change WantedThroughout()
+    {
+        List<Change>? throughout = null;
+        var went = new HashSet<int>();
+        Around(() =>
+        {
+            if (throughout is null)
+            {
+                throughout = [.. asked];
+            }
+            else
+            {
+                throughout.RemoveAll(t => !asked.Exists(a => a.State == t.State && a.To == t.To));
+            }
+
+            went.Add(fastestAsked.State.Index);
+        });
+        return throughout is null ? Change.None : Soonest([.. throughout.Where(t => !went.Contains(t.State.Index))]);
     }
 
     private void Switch(Change change)
@@ -115,10 +166,16 @@ public sealed partial class CircuitState
     {
         var (fastest, refined) = (Change.None, false);
         opens = Change.None;
+        asked.Clear();
         foreach (var device in averaged ? circuit.SlowDevices : circuit.ActiveDevices)
         {
             var change = device.Step(this);
             refined |= change.Refined;
+            if (change.Switches)
+            {
+                asked.Add(change);
+            }
+
             if (change.Switches && (!fastest.Switches || change.Milliseconds < fastest.Milliseconds))
             {
                 fastest = change;
@@ -130,6 +187,7 @@ public sealed partial class CircuitState
             }
         }
 
+        fastestAsked = fastest;
         return (fastest, refined);
     }
 

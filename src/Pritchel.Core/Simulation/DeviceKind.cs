@@ -116,6 +116,9 @@ public sealed class PartFigures(DeviceKind kind, Part part)
 
     /// <summary>Figure by name; the name must be one of the kind's.</summary>
     public double this[string name] => figures[name];
+
+    /// <summary>Whether the file gives it: then it is known of this one, and not only usual of its kind.</summary>
+    public bool Gives(string name) => part.Values?.ContainsKey(name) ?? false;
 }
 
 /// <summary>Implemented by each device that machine files can name.</summary>

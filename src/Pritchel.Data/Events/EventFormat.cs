@@ -5,6 +5,7 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
+using Pritchel.Core.Units;
 using static Pritchel.Data.Events.StoredThings;
 
 namespace Pritchel.Data.Events;
@@ -202,7 +203,18 @@ public static class EventFormat
             complaint.WorseWhen.Count == 0 ? null : [.. complaint.WorseWhen.Select(Names.WorseWhen.Of)],
             complaint.Cures.Count == 0
                 ? null
-                : [.. complaint.Cures.Select(c => new StoredCure(Keep(c.Repair), Names.CureEffect.Of(c.Effect)))]
+                : [.. complaint.Cures.Select(c => new StoredCure(Keep(c.Repair), Names.CureEffect.Of(c.Effect)))],
+            complaint.Batteries.Count == 0
+                ? null
+                :
+                [
+                    .. complaint.Batteries.Select(b => new StoredBattery(
+                        b.Battery.Text,
+                        b.Type,
+                        b.Charge,
+                        b.Warmth?.Value
+                    )),
+                ]
         );
 
     private static Complaint ReadComplaint(StoredComplaint stored) =>
@@ -240,6 +252,15 @@ public static class EventFormat
             Cures =
             [
                 .. (stored.Cures ?? []).Select(c => new CureTried(Restore(c.Repair), Names.CureEffect.Read(c.Effect))),
+            ],
+            Batteries =
+            [
+                .. (stored.Batteries ?? []).Select(b => new BatteryAsFound(new PartId(b.Battery))
+                {
+                    Type = b.Type,
+                    Charge = b.Charge,
+                    Warmth = b.Celsius is { } celsius ? new Celsius(celsius) : null,
+                }),
             ],
             Words = stored.Words,
         };

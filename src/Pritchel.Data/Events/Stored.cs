@@ -45,7 +45,8 @@ internal sealed record StoredComplaint(
     StoredCircumstances Circumstances,
     string Words,
     IReadOnlyList<string>? WorseWhen = null,
-    IReadOnlyList<StoredCure>? Cures = null
+    IReadOnlyList<StoredCure>? Cures = null,
+    IReadOnlyList<StoredBattery>? Batteries = null
 ) : StoredEvent;
 
 internal sealed record StoredReading(
@@ -105,6 +106,9 @@ internal sealed record StoredBypassRemoved(StoredBypass Bypass) : StoredEvent;
 internal sealed record StoredClosed(bool Proved, string Note) : StoredEvent;
 
 internal sealed record StoredLamp(string Lamp, SortedDictionary<string, string> Setting, string Speed, string Look);
+
+/// <summary>How a battery stands: its charge as a share, its temperature in °C; what nobody said is left out.</summary>
+internal sealed record StoredBattery(string Battery, string? Type, double? Charge, double? Celsius);
 
 internal sealed record StoredCure(StoredRepair Repair, string Effect);
 

@@ -7,6 +7,7 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Proving;
+using Pritchel.Core.Units;
 using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 
@@ -39,6 +40,17 @@ internal static class JobEntries
             Also = [.. Each(wanted.Also, "also").Select(a => new AlsoTold(new DutyId(a.Duty), a.Works))],
             WorseWhen = [.. (wanted.WorseWhen ?? []).Distinct()],
             Cures = [.. Each(wanted.Cures, "cures").Select(c => new CureTried(RepairId.Of(c.Repair ?? ""), c.Effect))],
+            Batteries =
+            [
+                .. Each(wanted.Batteries, "batteries")
+                    .Select(b => new BatteryAsFound(new PartId(b.Battery ?? ""))
+                    {
+                        Type = b.Type,
+                        Charge = b.Charge,
+                        Warmth = b.Celsius is { } celsius ? new Celsius(celsius) : null,
+                    })
+                    .Where(b => b.SaysAnything),
+            ],
             Lamps = [.. Each(wanted.Lamps, "lamps").Select((l, i) => Lamp(open, l, $"lamps[{i}]"))],
         };
         foreach (var refusal in rules.Check(complaint))

@@ -110,6 +110,13 @@ public sealed record AlsoRequest(string Duty, bool Works);
 /// <param name="Effect">What that did.</param>
 public sealed record CureRequest(string Repair, CureEffect Effect);
 
+/// <summary>How a battery stands.</summary>
+/// <param name="Battery">Which, by id.</param>
+/// <param name="Type">Type fitted: "battery" flooded, "agm-battery", "lithium-battery"; the file's when left out.</param>
+/// <param name="Charge">Share of its charge, 0.05 to 1; left out when nobody knows.</param>
+/// <param name="Celsius">Its temperature in °C, -40 to 60; left out on an ordinary day.</param>
+public sealed record BatteryRequest(string Battery, string? Type, double? Charge, double? Celsius);
+
 /// <summary>A complaint.</summary>
 public sealed record ComplaintRequest
 {
@@ -151,6 +158,9 @@ public sealed record ComplaintRequest
 
     /// <summary>What was renewed or mended before, and what that did.</summary>
     public IReadOnlyList<CureRequest>? Cures { get; init; }
+
+    /// <summary>How its batteries stand, those of which something is known; everything is solved with it.</summary>
+    public IReadOnlyList<BatteryRequest>? Batteries { get; init; }
 }
 
 /// <summary>A reading.</summary>

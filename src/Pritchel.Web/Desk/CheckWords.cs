@@ -42,7 +42,7 @@ public static class CheckWords
             WiggleCheck wiggle => Reach(wiggle, open) is { } reach
                 ? WiggleWords.Title(reach, wiggle.By)
                 : wiggle.Place.Text,
-            RepeatsCheck => $"{open.Kit.Table.Duty.Name} with {open.Kit.Table.Conditions[0].Words}",
+            RepeatsCheck => open.Kit.Table.Duty.Name + DutyWords.With(open.Kit.Table),
             RefusalCheck refusal => Stood(refusal.Setting, open)
                 + (refusal.Speed == DutySpeed.Rest ? "" : " · " + SpeedWords.Of(refusal.Speed)),
             StopCheck stop => $"Running, then {Stood(stop.Setting, open)}",

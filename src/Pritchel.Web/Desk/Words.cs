@@ -2,6 +2,7 @@ using System.Globalization;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
@@ -29,6 +30,10 @@ public static class DutyWords
             : words[^1].EndsWith('s') ? $"{string.Join(' ', words[..^1])} does not {Verb(duty)}"
             : $"{string.Join(' ', words[..^1])} do not {words[^1]}";
     }
+
+    /// <summary>" with key LIGHTS": the setting a complaint is tried in; empty where the duty's own words name it.</summary>
+    public static string With(PredictionTable table) =>
+        table.Effect == EffectKind.Holds ? "" : $" with {table.Conditions[0].Words}";
 
     /// <summary>"it must not crank" from "cranks".</summary>
     public static string Forbidden(Duty duty) => $"it must not {Verb(duty)}";

@@ -130,6 +130,9 @@ public sealed record Complaint
     /// <summary>What was renewed or mended before, and what that did.</summary>
     public IReadOnlyList<CureTried> Cures { get; init; } = [];
 
+    /// <summary>How its batteries stand, those of which something was said.</summary>
+    public IReadOnlyList<BatteryAsFound> Batteries { get; init; } = [];
+
     /// <summary>What was read besides what its tests ask for; gathered from the job's readings.</summary>
     public IReadOnlyList<BroughtReading> Brought { get; init; } = [];
 

@@ -46,7 +46,7 @@ internal static class Hearing
             return shown.Level >= 1 ? Heard.Works : Heard.Nothing;
         }
 
-        if (settlement == Settlement.Chatters)
+        if (settlement == Settlement.Chatters && Flutters(table, state, shown))
         {
             return Heard.Chatter;
         }
@@ -67,6 +67,33 @@ internal static class Hearing
             EffectKind.Charges when shown.Level >= LeastCharge * table.HealthyAmps => Heard.Slow,
             _ => Commands(table, state) ? Heard.OneClick : Heard.Nothing,
         };
+    }
+
+    /// <summary>Whether what chatters is heard of the duty itself: its load or what commands it comes and goes with it.</summary>
+    private static bool Flutters(PredictionTable table, CircuitState state, Effect shown)
+    {
+        const double Little = 0.1;
+        if (shown.Kind is EffectKind.Sparks or EffectKind.LetsRun or EffectKind.Charges)
+        {
+            // Judged over a turn, which a round of chatter is no part of.
+            return true;
+        }
+
+        var devices = new[] { table.Duty.Load, table.Duty.Control ?? table.Duty.Load }
+            .Distinct()
+            .Select(state.Circuit.DeviceOf)
+            .ToArray();
+        var (least, most) = (new double[devices.Length], new double[devices.Length]);
+        Array.Fill(least, double.PositiveInfinity);
+        state.Around(() =>
+        {
+            for (var d = 0; d < devices.Length; d++)
+            {
+                var level = Math.Abs(devices[d].Effect(state).Level);
+                (least[d], most[d]) = (Math.Min(least[d], level), Math.Max(most[d], level));
+            }
+        });
+        return least.Zip(most).Any(l => l.Second > 0 && l.First < (1 - Little) * l.Second);
     }
 
     private static double PostVolts(PredictionTable table, CircuitState state)

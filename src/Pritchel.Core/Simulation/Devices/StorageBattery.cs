@@ -78,8 +78,8 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
 
     public override void Declare(Declaration declaration)
     {
-        charge = declaration.Parameter(part.Element(), "charge", figures["charge"], Spread.Uniform(0.55, 1));
-        temperature = declaration.Parameter(part.Element(), "celsius", figures["celsius"], Around(figures["celsius"]));
+        charge = declaration.Parameter(part.Element(), "charge", figures["charge"], ChargeSpread);
+        temperature = declaration.Parameter(part.Element(), "celsius", figures["celsius"], WarmthSpread);
         wear = declaration.Parameter(part.Element(), "wear", figures["wear"], new Spread(0.15, 0, 0));
         cells = declaration.Parameter(part.Element(), "cellsShare", 1, Spread.None);
         source = declaration.Source(part.Element(), part.At("+"), part.At("-"));
@@ -175,8 +175,17 @@ internal abstract class StorageBattery(Part part, PartFigures figures) : Device,
         yield return Of("open", FaultKind.Open, "open inside", 0.5, new(wear, ChangeRule.Set, double.PositiveInfinity));
     }
 
-    /// <summary>Weather about what the file says.</summary>
-    private static Spread Around(double celsius) => Spread.Uniform(celsius - 15, celsius + 12);
+    /// <summary>Charge as batteries in use have it; about what is given, where it is.</summary>
+    private Spread ChargeSpread =>
+        figures.Gives("charge")
+            ? Spread.Uniform(Math.Max(0.05, figures["charge"] - 0.1), Math.Min(1, figures["charge"] + 0.1))
+            : Spread.Uniform(0.55, 1);
+
+    /// <summary>A year's weather; about what is given, where it is.</summary>
+    private Spread WarmthSpread =>
+        figures.Gives("celsius")
+            ? Spread.Uniform(figures["celsius"] - 5, figures["celsius"] + 5)
+            : Spread.Uniform(figures["celsius"] - 15, figures["celsius"] + 12);
 
     private protected Fault Dead(string id, string words, double rate, double share) =>
         PartFault.Of(

@@ -5,6 +5,7 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
@@ -73,6 +74,18 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
     [BindProperty]
     public List<CureEffect> Did { get; set; } = [];
 
+    /// <summary>Charge of each battery in per cent, as typed, by its id; blank where nobody knows.</summary>
+    [BindProperty]
+    public Dictionary<string, string?> Charge { get; set; } = [];
+
+    /// <summary>Temperature of each in °C, as typed, by its id; blank on an ordinary day.</summary>
+    [BindProperty]
+    public Dictionary<string, string?> Warmth { get; set; } = [];
+
+    /// <summary>Type fitted, by the battery's id; blank where it is the drawing's.</summary>
+    [BindProperty]
+    public Dictionary<string, string?> Fitted { get; set; } = [];
+
     /// <summary>Circumstances ticked, by name.</summary>
     [BindProperty]
     public List<string> Life { get; set; } = [];
@@ -115,6 +128,13 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
         Also = complaint.Also.ToDictionary(a => a.Duty.Text, a => a.Works ? "works" : "fails", StringComparer.Ordinal);
         Worse = [.. complaint.WorseWhen];
         (Renewed, Did) = ([.. complaint.Cures.Select(c => c.Repair.Text)], [.. complaint.Cures.Select(c => c.Effect)]);
+        foreach (var told in complaint.Batteries)
+        {
+            Fitted[told.Battery.Text] = told.Type;
+            Charge[told.Battery.Text] = BatteryForm.Percent(told.Charge);
+            Warmth[told.Battery.Text] = told.Warmth?.Value.ToString(CultureInfo.InvariantCulture);
+        }
+
         (CodesRead, Codes) = (complaint.Codes is not null, [.. complaint.Codes ?? []]);
         var life = complaint.Circumstances;
         Years = life.Years.ToString(CultureInfo.InvariantCulture);
@@ -166,10 +186,11 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             Speed = SpeedTold,
             Bridged = BridgedTold,
             Also = AlsoTold,
+            Batteries = BatteriesTold(out var unread),
         };
-        if (!Rules.Check(told).Any(r => r.Field is "setting" or "speed" or "bridged"))
+        if (unread is null && !Rules.Check(told).Any(r => r.Field is "setting" or "speed" or "bridged" or "batteries"))
         {
-            predictor.Begin(Open.Version, told, Open.Meter);
+            predictor.Begin(Open.Version.Fitted(told), told, Open.Meter);
         }
 
         return new NoContentResult();
@@ -210,8 +231,16 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
             return null;
         }
 
+        var batteries = BatteriesTold(out var unread);
+        if (unread is not null)
+        {
+            Error = unread;
+            return null;
+        }
+
         var told = Open.State.Complaint! with
         {
+            Batteries = batteries,
             Setting = SettingTold,
             Speed = SpeedTold,
             Circumstances = life,
@@ -229,6 +258,9 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
         Error = Rules.Check(told).FirstOrDefault()?.Message;
         return Error is null ? told : null;
     }
+
+    private IReadOnlyList<BatteryAsFound> BatteriesTold(out string? unread) =>
+        BatteryForm.Read(Rules.Batteries, Fitted, Charge, Warmth, out unread);
 
     private DutySpeed? SpeedTold =>
         Speed is { } speed && Rules.Speeds.Count > 0 && speed != Rules.Own.Speed ? speed : null;

@@ -110,11 +110,10 @@ public sealed class RepairModel(JobDesk desk) : JobPageModel(desk)
         Repair = verdict.On.Repair is { } mended
             ? Open.Circuit.Faults.Select(f => f.Repair).FirstOrDefault(r => r.Id == mended)
             : null;
-        Clip = Open.Diagnosis.Beliefs.Suspects.FirstOrDefault(s => s.Id == verdict.On)?.Likeliest is { } fault
-            ? ClipLead.For(Open.Kit, fault)
-            : null;
+        var likeliest = Open.Diagnosis.Beliefs.Suspects.FirstOrDefault(s => s.Id == verdict.On)?.Likeliest;
+        Clip = likeliest is null ? null : ClipLead.For(Open.Kit, likeliest);
         Guide =
-            Repair is not null ? RepairSteps.For(Repair.Kind)
+            Repair is not null ? RepairSteps.For(Repair.Kind, likeliest?.Kind)
             : verdict.On == SuspectId.AsDesigned ? RepairSteps.AsDesigned
             : RepairSteps.NotElectrical;
         Elsewhere =

@@ -69,10 +69,10 @@ public class BatteryAsFoundTests
     }
 
     [Theory]
-    [InlineData("battery", null, 1.2, null, "charge")]
-    [InlineData("battery", null, 0.0, null, "charge")]
-    [InlineData("battery", null, double.NaN, null, "charge")]
-    [InlineData("battery", null, null, -60.0, "temperature")]
+    [InlineData("battery", null, 1.2, null, "Charge")]
+    [InlineData("battery", null, 0.0, null, "Charge")]
+    [InlineData("battery", null, double.NaN, null, "Charge")]
+    [InlineData("battery", null, null, -60.0, "Temperature")]
     [InlineData("battery", "nickel", null, null, "type of battery")]
     [InlineData("starter", null, 0.5, null, "not a battery")]
     public void What_cannot_be_told_is_refused(string part, string? type, double? charge, double? celsius, string says)

@@ -177,6 +177,60 @@ public sealed class LookPageTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
+    public async Task A_battery_told_as_it_stands_is_kept_shown_and_solved_with()
+    {
+        var tag = await Talk.OpenJobAsync(client);
+        async Task<HttpResponseMessage> TellAsync(double charge) =>
+            await client.PostAsJsonAsync(
+                $"/api/v1/jobs/{tag}/complaint",
+                new
+                {
+                    heard = "nothing",
+                    batteries = new[]
+                    {
+                        new
+                        {
+                            battery = "battery",
+                            type = "agm-battery",
+                            charge,
+                            celsius = -12,
+                        },
+                    },
+                },
+                Cancel
+            );
+        var refused = await TellAsync(45);
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("5 to 100 %", await refused.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        (await TellAsync(0.5)).EnsureSuccessStatusCode();
+
+        var page = WebUtility.HtmlDecode(await client.GetStringAsync($"/jobs/{tag}/complaint", Cancel));
+        Assert.Contains("name=\"Charge[battery]\" value=\"50\"", page, StringComparison.Ordinal);
+        var sheet = WebUtility.HtmlDecode(await client.GetStringAsync($"/jobs/{tag}/sheet", Cancel));
+        Assert.Contains("battery AGM, 50 % charged, -12 °C", sheet, StringComparison.Ordinal);
+
+        // 12.3 V rested at half charge (from memory) is sound of this one, and the 12.9 V of a full one is not.
+        foreach (var read in (string[])["12.30", "12.95"])
+        {
+            var taken = await client.PostAsJsonAsync(
+                $"/api/v1/jobs/{tag}/readings",
+                new
+                {
+                    quantity = "volts",
+                    red = "battery.+",
+                    black = "battery.-",
+                    reading = read,
+                },
+                Cancel
+            );
+            Assert.True(taken.IsSuccessStatusCode, await taken.Content.ReadAsStringAsync(Cancel));
+        }
+
+        var readings = (await Talk.GetAsync(client, $"/api/v1/jobs/{tag}"))["readings"]!.AsArray();
+        Assert.Equal([true, false], readings.Select(r => r!["agrees"]!.GetValue<bool>()));
+    }
+
+    [Fact]
     public async Task Why_is_open_before_the_first_reading()
     {
         var tag = await Talk.OpenJobAsync(client);

@@ -220,7 +220,7 @@ public sealed class ComplaintRules
         {
             yield return new(
                 "batteries",
-                $"{battery.Name}: “{type}” is not a type of battery; allowed: {string.Join(", ", BatteryAsFound.Types)}."
+                $"Type of the {battery.Name}: “{type}” is not a type of battery; allowed: {string.Join(", ", BatteryAsFound.Types)}."
             );
         }
 
@@ -228,7 +228,7 @@ public sealed class ComplaintRules
         {
             yield return new(
                 "batteries",
-                $"{battery.Name}: its charge is told from {BatteryAsFound.LeastCharge:P0} to 100 %; leave it empty when nobody knows."
+                $"Charge of the {battery.Name}: it is told from {BatteryAsFound.LeastCharge * 100:0} to 100 %; leave it empty when nobody knows."
             );
         }
 
@@ -237,7 +237,7 @@ public sealed class ComplaintRules
         {
             yield return new(
                 "batteries",
-                $"{battery.Name}: its temperature is told from {coldest.Value} to {warmest.Value} °C; leave it empty on an ordinary day."
+                $"Temperature of the {battery.Name}: it is told from {coldest.Value:0} to {warmest.Value:0} °C; leave it empty on an ordinary day."
             );
         }
     }

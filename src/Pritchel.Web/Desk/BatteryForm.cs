@@ -59,13 +59,13 @@ public static class BatteryForm
             if (!Figure(charges.GetValueOrDefault(id), out var charge))
             {
                 unread ??=
-                    $"{battery.Name}, charge: “{Shown(charges[id])}” is not a number; type per cent from 5 to 100, or nothing.";
+                    $"Charge of the {battery.Name}: “{Shown(charges[id])}” is not a number; type per cent from 5 to 100, or nothing.";
             }
 
             if (!Figure(warmths.GetValueOrDefault(id), out var warmth))
             {
                 unread ??=
-                    $"{battery.Name}, temperature: “{Shown(warmths[id])}” is not a number; type °C from −40 to 60, or nothing.";
+                    $"Temperature of the {battery.Name}: “{Shown(warmths[id])}” is not a number; type °C from −40 to 60, or nothing.";
             }
 
             told.Add(

@@ -90,7 +90,9 @@ public sealed record EndFunction(
             var kind =
                 end.Mount is not null || ground.Contains(node) ? EndKind.Ground
                 : kills.Contains(node) ? EndKind.GroundToKill
-                : waves?.Alternating(node, whole.Reference) > AlternatesFromVolts && live.Count == 0
+                : waves?.Alternating(node, whole.Reference) > AlternatesFromVolts
+                && live.Count == 0
+                && stays.Concat(lost).Any(t => IsChargeWinding(whole, t))
                     ? EndKind.Alternating
                 : live.Count == bulb.Settings.Count ? EndKind.BatteryFeed
                 : live.Count > 0 && live.IsSubsetOf(bulb.Cranking) ? EndKind.StartFeed
@@ -101,9 +103,7 @@ public sealed record EndFunction(
             {
                 EndKind.Ground => end.Mount is null && stays.Exists(t => IsGround(t.Part, t.Terminal)),
                 EndKind.GroundToKill => !cut.Topology.KillWiring.Contains(loose),
-                EndKind.Alternating => stays.Exists(t =>
-                    whole.HasDevice(t.Part.Id) && whole.DeviceOf(t.Part.Id) is IChargeWinding
-                ),
+                EndKind.Alternating => stays.Exists(t => IsChargeWinding(whole, t)),
                 _ => fed.Count > 0,
             };
             yield return new EndFunction(end, kind, gives, stays, lost) { Fed = fed };
@@ -122,6 +122,10 @@ public sealed record EndFunction(
 
     private static PointId Point(RewireSide side, EndKey end) =>
         end.Wire is { } wire ? wire : side.Machine.Index.Mount(end.Mount!.Value)!.Terminal;
+
+    /// <summary>A pickup alternates too, and is no charge winding.</summary>
+    private static bool IsChargeWinding(Circuit whole, LedTo at) =>
+        whole.HasDevice(at.Part.Id) && whole.DeviceOf(at.Part.Id) is IChargeWinding;
 
     private static bool IsGround(Part part, TerminalId terminal) =>
         part.Kind == PartKinds.Body || (PartKinds.IsBattery(part.Kind) && terminal.Text == "-");

@@ -1,5 +1,6 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Rewiring.Plugs;
 
 namespace Pritchel.Core.Rewiring;
 
@@ -20,11 +21,14 @@ public sealed record RewireSketch(
     IReadOnlyList<EndKey> Made
 )
 {
-    /// <summary>Where a rewire begins: all of the host stays, nothing of the donor has come yet.</summary>
+    /// <summary>
+    /// Where a rewire begins: all of the host stays, nothing of the donor has come yet; of a plug drawn by hand, on either side,
+    /// what is behind the half in hand.
+    /// </summary>
     public static RewireSketch Start(Machine host, Machine? donor) =>
         new(
-            new SideSketch([.. host.Parts.Select(p => p.Id)], []),
-            donor is null ? null : new SideSketch([], []),
+            new SideSketch(HandPlug.Own(host) ?? [.. host.Parts.Select(p => p.Id)], []),
+            donor is null ? null : new SideSketch(HandPlug.Own(donor) ?? [], []),
             [],
             []
         );

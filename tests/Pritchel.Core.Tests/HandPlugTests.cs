@@ -1,0 +1,128 @@
+using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Rewiring;
+using Pritchel.Core.Rewiring.Plugs;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>Plugs drawn by hand are machines like any other.</summary>
+public class HandPlugTests
+{
+    private static readonly HandLead[] All =
+    [
+        Lead("1", LeadFunction.BatteryFeed),
+        Lead("2", LeadFunction.IgnitionFeed),
+        Lead("3", LeadFunction.StartFeed),
+        Lead("4", LeadFunction.Ground),
+        Lead("5", LeadFunction.Kill),
+        Lead("6", LeadFunction.ChargeWinding),
+        Lead("7", LeadFunction.ChargeWinding),
+        Lead("8", LeadFunction.OilSwitch),
+        Lead("9", LeadFunction.Sender),
+        Lead("10", LeadFunction.FuelFeed),
+        Lead("11", LeadFunction.LightingWinding),
+        Lead("12", LeadFunction.Unknown),
+        Lead("A", LeadFunction.Pickup),
+        Lead("B", LeadFunction.Kill),
+    ];
+
+    /// <summary>By hand: a machine's half gives feeds, grounds and what stops; it waits for what an engine makes.</summary>
+    [Theory]
+    [InlineData("1", EndKind.BatteryFeed, true)]
+    [InlineData("2", EndKind.SwitchedFeed, true)]
+    [InlineData("3", EndKind.StartFeed, true)]
+    [InlineData("4", EndKind.Ground, true)]
+    [InlineData("5", EndKind.GroundToKill, true)]
+    [InlineData("6", EndKind.Alternating, false)]
+    [InlineData("7", EndKind.Alternating, false)]
+    [InlineData("10", EndKind.SwitchedFeed, true)]
+    [InlineData("11", EndKind.Alternating, false)]
+    [InlineData("12", EndKind.Signal, false)]
+    [InlineData("A", EndKind.Signal, false)]
+    [InlineData("B", EndKind.GroundToKill, true)]
+    public void What_its_leads_are_for_is_found_by_solving_it(string cavity, EndKind kind, bool ofMachine)
+    {
+        foreach (var half in Enum.GetValues<PlugHalf>())
+        {
+            var function = Functions(half).Single(f => CavityOf(half, f) == cavity);
+            Assert.Equal(kind, function.Kind);
+            if (kind is not (EndKind.Ground or EndKind.Signal))
+            {
+                Assert.Equal(half == PlugHalf.OfMachine ? ofMachine : !ofMachine, function.Gives);
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData(PlugHalf.OfMachine)]
+    [InlineData(PlugHalf.OfEngine)]
+    public void It_is_a_sound_machine_that_its_file_keeps(PlugHalf half)
+    {
+        var machine = new HandPlug(half, All).Machine(new MachineId("plug-1"), "a plug");
+        Assert.Empty(MachineValidator.Check(machine));
+        var text = MachineFile.Write(machine);
+        Assert.Equal(text, MachineFile.Write(MachineFile.Read(text).Machine!));
+
+        // Whole as it was, it works as such machines do.
+        var circuit = Circuit.Compile(machine);
+        var start = Shipped.Setting(circuit, ("key", "START"));
+        var outcome = Outcome.Of(new Case { Circuit = circuit, Settings = [circuit.Setting(null), start] });
+        Assert.True(Assert.Single(outcome.Cranks).Value > 0.7);
+    }
+
+    /// <summary>Its two halves fit each other lead by lead, whatever the colours say, and its strap is not forgotten.</summary>
+    [Fact]
+    public void Its_halves_marry_each_other()
+    {
+        var leads = All.Where(l => l.Function is not (LeadFunction.FuelFeed or LeadFunction.Unknown)).ToArray();
+        var other = leads.Select(l => l with { Cavity = "x" + l.Cavity, Colours = ["pink"] }).Reverse().ToArray();
+        var plan = RewireSketch
+            .Start(Of(PlugHalf.OfMachine, leads, "host"), Of(PlugHalf.OfEngine, other, "donor"))
+            .On(Of(PlugHalf.OfMachine, leads, "host"), Of(PlugHalf.OfEngine, other, "donor"));
+        var functions = EndFunction.Of(plan);
+        var suggested = JoinAdvice.Suggest(plan, functions);
+        foreach (var join in suggested.Where(s => s.Join.Onto is null).Select(s => s.Join.Ends))
+        {
+            var kinds = join.Select(e => functions.Single(f => f.End == e).Kind).Distinct();
+            Assert.Single(kinds);
+        }
+
+        // Feeds, start, ground, charge and pickup are one of each; two kills fit alike, and nobody can tell which is which.
+        Assert.True(suggested.Count >= 6, $"{suggested.Count} joins");
+    }
+
+    [Theory]
+    [InlineData("", "red", LeadFunction.Kill, "Cavity")]
+    [InlineData("1 b", "red", LeadFunction.Kill, "Cavity")]
+    [InlineData("١", "red", LeadFunction.Kill, "Cavity")]
+    [InlineData("1", "crimson", LeadFunction.Kill, "colour")]
+    [InlineData("2", "red", LeadFunction.Kill, "told 2 times")]
+    [InlineData("1", "red", LeadFunction.StartFeed, "1 at most")]
+    public void What_cannot_be_drawn_is_refused(string cavity, string colour, LeadFunction function, string says)
+    {
+        var plug = new HandPlug(
+            PlugHalf.OfEngine,
+            [new HandLead(cavity, [colour], function), Lead("2", LeadFunction.StartFeed)]
+        );
+        Assert.Contains(plug.Check(), p => p.Message.Contains(says, StringComparison.Ordinal));
+    }
+
+    private static HandLead Lead(string cavity, LeadFunction function) => new(cavity, ["red"], function);
+
+    private static Machine Of(PlugHalf half, IReadOnlyList<HandLead> leads, string id) =>
+        new HandPlug(half, leads).Machine(new MachineId(id), id);
+
+    private static string? CavityOf(PlugHalf half, EndFunction function) =>
+        function.End.Wire is { } wire
+        && Of(half, All, "plug").Index.TerminalOf(wire) is { } at
+        && at.Part == new PartId("plug")
+            ? Cavity.NameOf(at.Terminal)
+            : null;
+
+    private static IReadOnlyList<EndFunction> Functions(PlugHalf half)
+    {
+        var machine = Of(half, All, "plug");
+        return EndFunction.Of(new RewirePlan(new RewireSide(SideKey.Host, machine, HandPlug.Own(machine)!, []), null, []));
+    }
+}

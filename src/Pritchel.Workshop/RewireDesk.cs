@@ -4,6 +4,7 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Rewiring;
+using Pritchel.Core.Rewiring.Plugs;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Data.Events;
@@ -114,16 +115,9 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
         CancellationToken cancel = default
     )
     {
-        const int Longest = 80;
-        var called = (name ?? "").ReplaceLineEndings(" ").Trim();
-        if (
-            called.Length is 0 or > Longest
-            || called.Any(char.IsControl)
-            || called.Contains('<')
-            || called.Contains('>')
-        )
+        if (Called(name, "what the rewire is to do", out var called) is { } wrong)
         {
-            return (null, $"Name: say in 1 to {Longest} letters that print, without < or >, what the rewire is to do.");
+            return (null, wrong);
         }
 
         if (await machines.FindAsync(host ?? "", cancel) is not { } hosting)
@@ -153,6 +147,49 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
             ),
             null
         );
+    }
+
+    /// <summary>Keeps a plug drawn by hand as a machine of its own, to be host or donor like any other.</summary>
+    /// <returns>The machine, or what was wrong.</returns>
+    public async Task<(MachineEntry? Entry, string? Why)> DrawPlugAsync(
+        string? name,
+        HandPlug plug,
+        CancellationToken cancel = default
+    )
+    {
+        if (Called(name, "what the plug is called", out var called) is { } wrong)
+        {
+            return (null, wrong);
+        }
+
+        if (plug.Check().Select(p => p.Message).FirstOrDefault() is { } cannot)
+        {
+            return (null, cannot);
+        }
+
+        var number = 1;
+        while (await machines.FindAsync($"plug-{number}", cancel) is not null)
+        {
+            number++;
+        }
+
+        var machine = plug.Machine(new MachineId($"plug-{number}"), called);
+        return MachineValidator.Check(machine) is [var lack, ..]
+            ? (null, $"It cannot be kept: {lack.Message}")
+            : (await machines.AddAsync(machine, cancel), null);
+    }
+
+    private static string? Called(string? name, string what, out string called)
+    {
+        const int Longest = 80;
+        called = (name ?? "").ReplaceLineEndings(" ").Trim();
+        return
+            called.Length is 0 or > Longest
+            || called.Any(char.IsControl)
+            || called.Contains('<')
+            || called.Contains('>')
+            ? $"Name: say in 1 to {Longest} letters that print, without < or >, {what}."
+            : null;
     }
 
     /// <summary>Says what stays of each side, and which wires are cut through.</summary>

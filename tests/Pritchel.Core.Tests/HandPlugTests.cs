@@ -123,6 +123,8 @@ public class HandPlugTests
     private static IReadOnlyList<EndFunction> Functions(PlugHalf half)
     {
         var machine = Of(half, All, "plug");
-        return EndFunction.Of(new RewirePlan(new RewireSide(SideKey.Host, machine, HandPlug.Own(machine)!, []), null, []));
+        return EndFunction.Of(
+            new RewirePlan(new RewireSide(SideKey.Host, machine, HandPlug.Own(machine)!, []), null, [])
+        );
     }
 }

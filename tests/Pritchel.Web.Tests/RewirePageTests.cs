@@ -10,6 +10,8 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
 {
     private readonly HttpClient client = host.Browser();
 
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
     private async Task<string> BeginAsync(string machine, string donor = "")
     {
         var begun = await Talk.PostFormAsync(
@@ -173,6 +175,56 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
     }
 
     /// <summary>Written once and read for ever: this is how steps were kept first.</summary>
+    [Fact]
+    public async Task A_plug_drawn_by_hand_is_a_machine_and_comes_into_a_rewire_without_its_other_half()
+    {
+        object Lead(string cavity, string colour, string function, string known) =>
+            new
+            {
+                cavity,
+                colours = new[] { colour },
+                function,
+                known,
+            };
+        async Task<HttpResponseMessage> DrawAsync(params object[] leads) =>
+            await client.PostAsJsonAsync(
+                "/api/v1/rewires/plugs",
+                new
+                {
+                    name = "plug of an engine",
+                    half = "ofEngine",
+                    leads,
+                },
+                Cancel
+            );
+        var refused = await DrawAsync(Lead("1", "crimson", "kill", "read"));
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("crimson", await refused.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.BadRequest, (await DrawAsync(Lead("1", "red", "3", "read"))).StatusCode);
+        var drawn = await DrawAsync(
+            Lead("1", "white", "kill", "byColour"),
+            Lead("2", "yellow", "startFeed", "followed")
+        );
+        Assert.Equal(HttpStatusCode.Created, drawn.StatusCode);
+        var id = (await drawn.Content.ReadFromJsonAsync<JsonNode>(Cancel))!["id"]!.GetValue<string>();
+
+        var begun = await client.PostAsJsonAsync(
+            "/api/v1/rewires",
+            new
+            {
+                name = "takes it",
+                host = "orchard-tractor-4",
+                donor = id,
+            },
+            Cancel
+        );
+        var rewire = (await begun.Content.ReadFromJsonAsync<JsonNode>(Cancel))!;
+        var ends = rewire["ends"]!.AsArray().Select(e => e!["function"]!.GetValue<string>()).ToList();
+        Assert.Contains(ends, e => e.Contains("kill", StringComparison.Ordinal));
+        Assert.Contains(ends, e => e.Contains("start feed", StringComparison.Ordinal));
+        Assert.Contains(ends, e => e.Contains("ground", StringComparison.Ordinal));
+    }
+
     [Fact]
     public void Steps_as_they_were_first_kept_are_read_and_written_the_same()
     {

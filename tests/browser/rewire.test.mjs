@@ -117,6 +117,58 @@ test("a coupling cut out and joined through mirrored is caught, and joined strai
   assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /Cranks, stops and charges as it did/);
 });
 
+test("an engine known by its plug alone goes into a tractor: drawn by hand, a guess called one, proved by what stands in", async () => {
+  const page = await pageOf(browser, app, { width: 1280, height: 800 });
+  await page.goto(`${app.url}/rewires`);
+  await press(page, "text=Draw the plug by hand");
+  await page.fill("[name=Name]", "plug of a bare engine");
+  const leads = [
+    ["1", "black", "Ground", "Read"],
+    ["2", "white/black", "Kill", "ByColour"],
+    ["3", "yellow", "StartFeed", "Followed"],
+    ["4", "crimson", "ChargeWinding", "Followed"],
+    ["5", "violet", "OilSwitch", "OnPaper"],
+  ];
+  const write = async () => {
+    for (const [i, [cavity, colours, what, known]] of leads.entries()) {
+      await page.fill(`[name='Leads[${i}].Cavity']`, cavity);
+      await page.fill(`[name='Leads[${i}].Colours']`, colours);
+      await page.selectOption(`[name='Leads[${i}].Function']`, what);
+      await page.selectOption(`[name='Leads[${i}].Known']`, known);
+    }
+  };
+  await write();
+  await press(page, "text=Keep it");
+  assert.match(await page.locator("#error").innerText(), /Cavity 4: “crimson” is not a colour/);
+  assert.equal(await page.inputValue("[name='Leads[4].Cavity']"), "5");
+  await press(page, "text=More rows");
+  assert.equal(await page.inputValue("[name='Leads[1].Colours']"), "white/black");
+  leads[3][1] = "blue";
+  await write();
+  await press(page, "text=Keep it");
+
+  // It is the donor chosen; what is behind its half comes without being ticked.
+  await page.fill("[name=Name]", "Tractor takes a bare engine");
+  await page.selectOption("[name=Host]", "orchard-tractor-4");
+  await press(page, "text=Begin");
+  for (const part of tractorEngine) await page.uncheck(`[name=HostKeeps][value='${part}']`);
+  await press(page, "text=Keep this");
+  await press(page, "text=/Join these/");
+  const look = await page.locator("[aria-labelledby=flags-title]").innerText();
+  assert.match(look, /ignition kill was guessed by its colour. Stop, start and feed leads are not cut on a guess/);
+  assert.match(look, /known from paper alone/);
+  const joined = await page.locator(".splices").innerText();
+  assert.match(joined, /ground to kill to .*; ground to kill to ignition kill/);
+  assert.match(joined, /oil lamp -; signal to oil switch out/);
+  await press(page, "text=Prove it");
+  assert.match(await page.locator("main").innerText(), /Rests on parts that stand in.*ignition.*start solenoid.*starter/s);
+
+  // The kill grounds it in every setting that it did before: nothing runs on that was stopped.
+  const runs = await page.locator(".proof-grid tbody tr td:nth-child(3)").allInnerTexts();
+  assert.ok(runs.length > 1 && runs.every((r) => !/was stopped/.test(r)), runs.join(" | "));
+  assert.deepEqual(page.complaints, []);
+});
+
 test("a drawing that loses its kill is not saved before its proof was looked at", async () => {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });
   await page.goto(`${app.url}/machines/orchard-tractor-4`);

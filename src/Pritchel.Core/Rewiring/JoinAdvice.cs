@@ -28,7 +28,7 @@ public static class JoinAdvice
             .SelectMany(h =>
                 loose.Where(d => d.End.Side == SideKey.Donor).Select(d => (Host: h, Donor: d, Score: Score(h, d)))
             )
-            .Where(p => p.Score > 0)
+            .Where(p => p.Score > 0 && IsCable(plan, p.Host.End) == IsCable(plan, p.Donor.End))
             .OrderByDescending(p => p.Score)
             .ToList();
         var taken = new HashSet<EndKey>();
@@ -146,6 +146,14 @@ public static class JoinAdvice
             )
             {
                 Wrong("Nothing gives what both ends wait for: join the lead that does as well.");
+            }
+
+            foreach (var end in ends)
+            {
+                if (StandInAdvice.Of(end) is var (grave, words))
+                {
+                    flags.Add(new JoinFlag(join, null, grave, words));
+                }
             }
 
             foreach (

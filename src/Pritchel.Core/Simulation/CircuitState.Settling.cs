@@ -5,6 +5,8 @@ namespace Pritchel.Core.Simulation;
 /// <summary>Coming to rest: what wants to switch does so one after another, the fastest first, until nothing does.</summary>
 public sealed partial class CircuitState
 {
+    private const int MostBeside = 8;
+
     private readonly List<Change> asked = [];
     private Change fastestAsked;
     private int round;
@@ -31,6 +33,9 @@ public sealed partial class CircuitState
         StampAll();
         round = 0;
 
+        // A few may switch beside what chatters without them; what then goes back and forth chatters too.
+        var following = MostBeside;
+
         for (var switchings = 0; switchings < visited.Length; switchings++)
         {
             var fastest = SolveAndAsk();
@@ -52,7 +57,7 @@ public sealed partial class CircuitState
             // wants to switch all the while does so beside it.
             var last = Soonest(opening.AsSpan(seen, switchings + 1 - seen));
             round = switchings + 1 - seen;
-            last = last.Switches ? last : WantedThroughout();
+            last = last.Switches || following-- == 0 ? last : WantedThroughout();
             if (!last.Switches)
             {
                 return Settlement.Chatters;

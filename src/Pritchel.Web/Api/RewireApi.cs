@@ -1,5 +1,7 @@
+using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Rewiring;
+using Pritchel.Core.Rewiring.Plugs;
 using Pritchel.Data;
 using Pritchel.Workshop;
 
@@ -29,6 +31,13 @@ internal static class RewireApi
             .MapPost("", BeginAsync)
             .WithSummary("Begin a rewire")
             .Accepts<RewireRequest>("application/json")
+            .ProducesValidationProblem();
+        rewires
+            .MapPost("/plugs", PlugAsync)
+            .WithSummary(
+                "Draw a plug by hand: a machine in which usual parts stand in, to be host or donor of a rewire"
+            )
+            .Accepts<PlugRequest>("application/json")
             .ProducesValidationProblem();
         rewires.MapGet("/{tag}", GetAsync).WithSummary("A rewire: loose ends, joins, what fits, what to look at");
         rewires
@@ -72,6 +81,26 @@ internal static class RewireApi
             $"/api/v1/rewires/{RewireStore.TagOf(begun)}",
             View((await desk.OpenAsync(begun, cancel))!)
         );
+    }
+
+    private static async Task<IResult> PlugAsync(HttpRequest request, RewireDesk desk, CancellationToken cancel)
+    {
+        var wanted = await RequestBody.ReadAsync<PlugRequest>(request);
+        var plug = new HandPlug(
+            wanted.Half,
+            [
+                .. (wanted.Leads ?? []).Select(l => new HandLead(
+                    l?.Cavity ?? "",
+                    [.. l?.Colours ?? []],
+                    l?.Function ?? LeadFunction.Unknown,
+                    l?.Known ?? HowKnown.ByColour
+                )),
+            ]
+        );
+        var (entry, why) = await desk.DrawPlugAsync(wanted.Name, plug, cancel);
+        return entry is null
+            ? throw new RefusedException(why!.StartsWith("Name", StringComparison.Ordinal) ? "name" : "leads", why)
+            : Results.Created($"/api/v1/machines/{entry.Id}", entry);
     }
 
     private static async Task<IResult> GetAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
@@ -261,6 +290,28 @@ internal static class RewireApi
 /// <param name="Host">Machine that is rewired.</param>
 /// <param name="Donor">Machine that something comes from; none when missing.</param>
 internal sealed record RewireRequest(string? Name = null, string? Host = null, string? Donor = null);
+
+/// <summary>A plug drawn by hand.</summary>
+/// <param name="Name">What it is called.</param>
+/// <param name="Half">Which half is in hand: "ofEngine" or "ofMachine".</param>
+/// <param name="Leads">Its leads.</param>
+internal sealed record PlugRequest(
+    string? Name = null,
+    PlugHalf Half = PlugHalf.OfEngine,
+    IReadOnlyList<PlugLeadRequest?>? Leads = null
+);
+
+/// <summary>A lead of it.</summary>
+/// <param name="Cavity">As moulded beside it.</param>
+/// <param name="Colours">Base, then tracer; none where they cannot be told.</param>
+/// <param name="Function">What it is for.</param>
+/// <param name="Known">How that is known; a guess when left out.</param>
+internal sealed record PlugLeadRequest(
+    string? Cavity = null,
+    IReadOnlyList<string>? Colours = null,
+    LeadFunction Function = LeadFunction.Unknown,
+    HowKnown? Known = null
+);
 
 /// <summary>What is decided about one side.</summary>
 /// <param name="Keeps">Parts that stay; as they are when missing.</param>

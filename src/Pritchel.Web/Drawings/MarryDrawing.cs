@@ -17,6 +17,7 @@ public sealed record MarryDrawing
 
     private const double Top = 44;
     private const double Step = 46;
+    private const double Ashore = 84;
 
     /// <summary>Its height.</summary>
     public required double Height { get; init; }
@@ -53,13 +54,20 @@ public sealed record MarryDrawing
         {
             var meets = line.Ends.Select(e => (End: e, At: places[e.End])).ToList();
             var y = meets.Average(m => m.At.Y);
-            var x = (Width / 2) + ((line.Number % 3 - 1) * 44);
+            // What lands on metal or a stud lies nearer to its own side: another may land the other way in the same row.
+            var x =
+                (Width / 2)
+                + (
+                    line.Onto is null ? (line.Number % 3 - 1) * 44
+                    : meets[0].At.X < Width / 2 ? -Ashore
+                    : Ashore
+                );
             return new MarryJoin(
                 line.Number,
                 x,
                 y,
                 meets,
-                line.Onto,
+                line.Onto?.Split(" (")[0],
                 flags.Any(f => f.Grave && f.Join is { } join && join.Ends.SequenceEqual(line.Join.Ends))
             );
         });

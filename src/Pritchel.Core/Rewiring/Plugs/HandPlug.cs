@@ -13,7 +13,17 @@ public sealed record HandLead(
     IReadOnlyList<string> Colours,
     LeadFunction Function,
     HowKnown Known = HowKnown.Followed
-);
+)
+{
+    /// <summary>Colours as typed: base, then tracer after a stroke; a question mark is none.</summary>
+    public static IReadOnlyList<string> ColoursIn(string? typed) =>
+        [
+            .. (typed ?? "")
+                .ToLowerInvariant()
+                .Split('/', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+                .Where(c => c != "?"),
+        ];
+}
 
 /// <summary>
 /// A plug drawn by hand: what is behind it is not at hand or not known, so that parts of the usual kinds and figures stand in for
@@ -46,10 +56,7 @@ public sealed record HandPlug(PlugHalf Half, IReadOnlyList<HandLead> Leads)
                 );
             }
 
-            if (
-                lead.Colours.Count > 2
-                || lead.Colours.FirstOrDefault(c => !WireColours.Names.Contains(c)) is not null
-            )
+            if (lead.Colours.Count > 2 || lead.Colours.FirstOrDefault(c => !WireColours.Names.Contains(c)) is not null)
             {
                 yield return (
                     i,
@@ -70,7 +77,7 @@ public sealed record HandPlug(PlugHalf Half, IReadOnlyList<HandLead> Leads)
             {
                 yield return (
                     0,
-                    $"{LeadWords.Of(function)}: {count} leads; one part has {most} at most. Say “{LeadWords.Of(LeadFunction.Unknown)}” of the others until they are followed."
+                    $"{LeadVocabulary.Of(function)}: {count} leads; one part has {most} at most. Say “{LeadVocabulary.Of(LeadFunction.Unknown)}” of the others until they are followed."
                 );
             }
         }

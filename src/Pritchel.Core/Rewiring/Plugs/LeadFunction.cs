@@ -54,7 +54,7 @@ public enum PlugHalf
 }
 
 /// <summary>Words of the vocabulary.</summary>
-public static class LeadWords
+public static class LeadVocabulary
 {
     /// <summary>A function in words.</summary>
     public static string Of(LeadFunction function) =>

@@ -19,11 +19,11 @@ public sealed class IndexModel(
     public string? Name { get; set; }
 
     /// <summary>Machine that is rewired.</summary>
-    [BindProperty]
+    [BindProperty(SupportsGet = true)]
     public string? Host { get; set; }
 
     /// <summary>Machine that something comes from.</summary>
-    [BindProperty]
+    [BindProperty(SupportsGet = true)]
     public string? Donor { get; set; }
 
     /// <summary>Machines in the record.</summary>

@@ -67,7 +67,12 @@ test("a twin goes into a tractor: married by function, proved, built join by joi
   await Promise.all([page.waitForNavigation(), kill.locator("button").click()]);
   await press(page, "text=Prove it");
   assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /Is not stopped where it was before/);
-  assert.ok((await page.locator("td.red").count()) > 0);
+  // The red cell lays out what is behind it: the kill's way to its metal as it was, and that there is none now.
+  await press(page, "td.red a[href*='what=runs']");
+  const behind = page.locator("[aria-labelledby=line-title]");
+  assert.match(await behind.innerText(), /Kill of the .*, as it was/);
+  assert.match(await behind.innerText(), /Nothing joins the kill lead to its metal/);
+  assert.ok((await behind.locator("svg.line").count()) > 0);
   await press(page, "text=/Undo/");
   assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /Cranks, stops and charges as it did/);
 

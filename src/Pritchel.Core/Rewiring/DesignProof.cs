@@ -137,7 +137,7 @@ public sealed partial class DesignProof
         circuit.SettingsNearRest(circuit.SettingCount > MostSettings ? MostMoved : circuit.Machine.Controls.Count);
 
     /// <summary>The same setting on the machine before, by the names of controls; what it alone had is at rest.</summary>
-    private static ControlSetting Same(Circuit after, Circuit before, ControlSetting setting) =>
+    public static ControlSetting Same(Circuit after, Circuit before, ControlSetting setting) =>
         before.Setting(
             setting
                 .Moved(after.Machine)

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Rewiring;
+using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Rewires;
@@ -19,6 +20,20 @@ public sealed class ProveModel(RewireDesk desk) : RewirePageModel(desk)
 
     /// <summary>What the machine lacks.</summary>
     public IReadOnlyList<MachineProblem> Lacks { get; private set; } = [];
+
+    /// <summary>Row of the grid that is looked into, from 0.</summary>
+    [BindProperty(SupportsGet = true)]
+    public int? Row { get; set; }
+
+    /// <summary>What of it: one of <see cref="ProvedLines.Asked"/>.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? What { get; set; }
+
+    /// <summary>The lines behind the cell that is looked into; none where none is.</summary>
+    public IReadOnlyList<ProvedLine> Lines =>
+        Proof is { } proof && Row is { } row && row >= 0 && row < proof.Rows.Count && What is { } what
+            ? ProvedLines.Of(proof, Open.Host.Circuit, proof.Rows[row], what)
+            : [];
 
     /// <inheritdoc/>
     protected override async Task<bool> LoadAsync()

@@ -108,6 +108,40 @@ public class HandPlugTests
         Assert.Contains(plug.Check(), p => p.Message.Contains(says, StringComparison.Ordinal));
     }
 
+    /// <summary>
+    /// By hand: coupling P3 of the tractor has four cavities with a wire on both halves (13 and 14 in the first). Cut off, each half
+    /// is four leads to cap; joined through, the first goes to its join; from the other face the row runs the other way.
+    /// </summary>
+    [Fact]
+    public void What_is_cut_at_a_plug_is_mapped_from_both_faces()
+    {
+        var tractor = Shipped.Read("orchard-tractor-4");
+        var keeps = tractor.Parts.Select(p => p.Id).Where(p => p != new PartId("P3"));
+        var plan = new RewirePlan(new RewireSide(SideKey.Host, tractor, keeps, []), null, []);
+        IReadOnlyList<CutPlug> Map(RewirePlan of)
+        {
+            var ends = FlaggedEnd.Of(of, EndFunction.Of(of));
+            return CutMap.Of(of, ends, SpliceTable.Of(of, ends));
+        }
+
+        var apart = Map(plan);
+        Assert.Equal(2, apart.Count);
+        Assert.All(apart, h => Assert.Equal(["1", "2", "3", "4"], h.FromTheWires.Single().Select(l => l.Cavity)));
+        Assert.All(apart, h => Assert.Equal(["4", "3", "2", "1"], h.IntoItsFace.Single().Select(l => l.Cavity)));
+        Assert.All(apart.SelectMany(h => h.Leads), l => Assert.Equal(LeadFate.Capped, l.Fate));
+
+        EndKey End(string wire) => plan.Flags.Select(f => f.End).Single(e => e.Wire?.Wire == new WireId(wire));
+        var joined = Map(plan.With(new Join([End("13"), End("14")])));
+        Assert.All(
+            joined,
+            h =>
+            {
+                Assert.Equal((LeadFate.Joined, 1), (h.Leads[0].Fate, h.Leads[0].Join));
+                Assert.All(h.Leads.Skip(1), l => Assert.Equal(LeadFate.Capped, l.Fate));
+            }
+        );
+    }
+
     private static HandLead Lead(string cavity, LeadFunction function) => new(cavity, ["red"], function);
 
     private static Machine Of(PlugHalf half, IReadOnlyList<HandLead> leads, string id) =>

@@ -29,6 +29,9 @@ public sealed class BuildModel(RewireDesk desk) : RewirePageModel(desk)
     /// <summary>Ends left over.</summary>
     public IEnumerable<FlaggedEnd> Left => Open.Ends.Where(e => Open.Plan.JoinOf(e.End) is null);
 
+    /// <summary>Plugs that are cut off, cavity by cavity.</summary>
+    public IReadOnlyList<CutPlug> Plugs => CutMap.Of(Open.Plan, Open.Ends, Lines);
+
     /// <summary>Says that a join is made, or not.</summary>
     public Task<IActionResult> OnPostMadeAsync() =>
         ActAsync(() => Desk.MadeAsync(Open, After, Number, Made, HttpContext.RequestAborted));

@@ -23,7 +23,12 @@ public sealed record BatteryAsFound(PartId Battery)
 
     /// <summary>Types that can be fitted, as machine files name them.</summary>
     public static IReadOnlyList<string> Types { get; } =
-    [PartKinds.Battery, PartKinds.AgmBattery, PartKinds.LithiumBattery];
+        [
+            .. DeviceKinds
+                .All.Where(k => k.Traits.HasFlag(PartTraits.StoresCharge))
+                .Select(k => k.Name)
+                .Order(StringComparer.Ordinal),
+        ];
 
     /// <summary>Type fitted, one of <see cref="Types"/>; null for the file's.</summary>
     public string? Type { get; init; }

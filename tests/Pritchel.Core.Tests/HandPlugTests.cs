@@ -92,6 +92,31 @@ public class HandPlugTests
         Assert.True(suggested.Count >= 6, $"{suggested.Count} joins");
     }
 
+    /// <summary>A kill and a start lead meet in one key: that one was guessed says nothing of the other that was followed.</summary>
+    [Fact]
+    public void A_guess_is_the_lead_s_own_and_not_that_of_the_key_behind_it()
+    {
+        HandLead[] machine =
+        [
+            Lead("2", LeadFunction.StartFeed),
+            Lead("1", LeadFunction.Kill) with
+            {
+                Known = HowKnown.ByColour,
+            },
+        ];
+        HandLead[] engine = [Lead("1", LeadFunction.Kill), Lead("2", LeadFunction.StartFeed)];
+        var (host, donor) = (Of(PlugHalf.OfMachine, machine, "host"), Of(PlugHalf.OfEngine, engine, "donor"));
+        var plan = RewireSketch.Start(host, donor).On(host, donor);
+        var functions = EndFunction.Of(plan);
+        plan = JoinAdvice.Suggest(plan, functions).Aggregate(plan, (p, s) => p.With(s.Join));
+        var guessed = Assert.Single(
+            JoinAdvice.Flags(plan, functions),
+            f => f.Words.Contains("guessed by its colour", StringComparison.Ordinal)
+        );
+        Assert.True(guessed.Grave);
+        Assert.All(guessed.Join!.Ends, e => Assert.Equal(EndKind.GroundToKill, functions.Single(f => f.End == e).Kind));
+    }
+
     [Theory]
     [InlineData("", "red", LeadFunction.Kill, "Cavity")]
     [InlineData("1 b", "red", LeadFunction.Kill, "Cavity")]

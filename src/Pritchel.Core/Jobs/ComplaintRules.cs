@@ -77,7 +77,7 @@ public sealed class ComplaintRules
         ];
 
     /// <summary>Batteries of which it may be told how they stand.</summary>
-    public IReadOnlyList<Part> Batteries => [.. BatteryAsFound.Of(circuit.Machine)];
+    public IReadOnlyList<Part> Batteries => [.. circuit.PartsThat(PartTraits.StoresCharge)];
 
     /// <summary>Speeds that the engine may have turned at; none where the duty needs no engine.</summary>
     public IReadOnlyList<DutySpeed> Speeds =>
@@ -224,20 +224,20 @@ public sealed class ComplaintRules
             );
         }
 
-        if (told.Charge is not (null or (>= BatteryAsFound.LeastCharge and <= 1)))
+        var (charge, warmth) = BatteryAsFound.Limits(battery.Kind);
+        if (told.Charge is { } share && !(share >= charge.Least && share <= charge.Most))
         {
             yield return new(
                 "batteries",
-                $"Charge of the {battery.Name}: it is told from {BatteryAsFound.LeastCharge * 100:0} to 100 %; leave it empty when nobody knows."
+                $"Charge of the {battery.Name}: it is told from {charge.Least * 100:0} to {charge.Most * 100:0} %; leave it empty when nobody knows."
             );
         }
 
-        var (coldest, warmest) = BatteryAsFound.Warmths;
-        if (told.Warmth is { } warmth && !(warmth.Value >= coldest.Value && warmth.Value <= warmest.Value))
+        if (told.Warmth is { } celsius && !(celsius.Value >= warmth.Least && celsius.Value <= warmth.Most))
         {
             yield return new(
                 "batteries",
-                $"Temperature of the {battery.Name}: it is told from {coldest.Value:0} to {warmest.Value:0} °C; leave it empty on an ordinary day."
+                $"Temperature of the {battery.Name}: it is told from {warmth.Least:0} to {warmth.Most:0} °C; leave it empty on an ordinary day."
             );
         }
     }

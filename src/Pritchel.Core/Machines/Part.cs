@@ -46,10 +46,10 @@ public sealed record Part
     public string? DrawnAt { get; init; }
 
     /// <summary>
-    /// For a part that nobody has seen and that stands in, with its kind's usual figures, for whatever a lead goes to: how it is
-    /// known what the lead is for. Null for a part that is drawn as it is.
+    /// Whether nobody has seen it: it stands in, with its kind's usual figures, for whatever a lead goes to. Null for a part that is
+    /// drawn as it is.
     /// </summary>
-    public HowKnown? StandsIn { get; init; }
+    public bool? StandsIn { get; init; }
 
     /// <summary>A terminal of it, by the letters on the part.</summary>
     public TerminalAddress At(TerminalId terminal) => Id.At(terminal);

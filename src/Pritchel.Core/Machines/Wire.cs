@@ -38,6 +38,9 @@ public sealed record Wire
     /// <summary>Whether it runs along no metal at all, as behind a boat's console, and so wears through onto nothing.</summary>
     public bool? NoMetal { get; init; }
 
+    /// <summary>How it is known what it is for, where that was told by hand; null for a wire drawn with what it joins.</summary>
+    public HowKnown? Known { get; init; }
+
     /// <summary>Its two ends, each with the terminal it is joined to.</summary>
     [JsonIgnore]
     public IEnumerable<(WireEndId Name, TerminalAddress At)> Ends => [(Id.From, From.At), (Id.To, To.At)];

@@ -127,12 +127,7 @@ public static class Bench
             return false;
         }
 
-        var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
-        state.Around(() =>
-        {
-            var drop = state.Drop(red, black);
-            (least, most) = (Math.Min(least, drop), Math.Max(most, drop));
-        });
+        var (least, most) = state.OverRound(() => state.Drop(red, black));
         return !(most - least < Math.Max(still, Share * Math.Max(Math.Abs(least), Math.Abs(most))));
     }
 

@@ -150,7 +150,7 @@ public static class JoinAdvice
 
             foreach (var end in ends)
             {
-                if (StandInAdvice.Of(end) is var (grave, words))
+                if (StandInAdvice.Of(plan, end) is var (grave, words))
                 {
                     flags.Add(new JoinFlag(join, null, grave, words));
                 }

@@ -6,15 +6,14 @@ namespace Pritchel.Core.Rewiring;
 public static class StandInAdvice
 {
     /// <summary>What must be settled of an end before it is cut; null where its part is drawn as it is, or was followed or read.</summary>
+    /// <param name="plan">The plan.</param>
     /// <param name="end">The end.</param>
     /// <returns>Whether it is wrong to cut as it stands, and what to say.</returns>
-    public static (bool Grave, string Words)? Of(EndFunction end) =>
-        KnownBy(end) switch
+    public static (bool Grave, string Words)? Of(RewirePlan plan, EndFunction end) =>
+        KnownBy(plan, end) switch
         {
-            // Metal is seen, whatever it is bolted to.
-            _ when end.Kind == EndKind.Ground => null,
             HowKnown.ByColour => (
-                end.Kind is not (EndKind.Signal or EndKind.Alternating),
+                end.Kind is not (EndKind.Signal or EndKind.Alternating or EndKind.Ground),
                 $"What leads to {RewireWords.LeadsTo(end)} was guessed by its colour. Stop, start and feed leads are not cut on a guess: {SettledBy(end)}."
             ),
             HowKnown.OnPaper => (
@@ -26,7 +25,7 @@ public static class StandInAdvice
 
     /// <summary>Parts of a plan that stand in, in the order of its sides.</summary>
     public static IReadOnlyList<Part> In(RewirePlan plan) =>
-        [.. plan.Sides.SelectMany(s => s.Machine.Parts.Where(p => p.StandsIn is not null && s.Has(p.Id)))];
+        [.. plan.Sides.SelectMany(s => s.Machine.Parts.Where(p => p.StandsIn == true && s.Has(p.Id)))];
 
     /// <summary>The reading that settles what an end is for, from its own side, apart from the other.</summary>
     /// <remarks>Common practice, no source.</remarks>
@@ -52,5 +51,6 @@ public static class StandInAdvice
             _ => "followed with eye and meter to its part",
         };
 
-    private static HowKnown? KnownBy(EndFunction end) => end.Stays.Select(t => t.Part.StandsIn).Max();
+    private static HowKnown? KnownBy(RewirePlan plan, EndFunction end) =>
+        end.End.Wire is { } wire ? plan.Side(end.End.Side)!.Machine.Index.Wire(wire.Wire)!.Known : null;
 }

@@ -8,17 +8,16 @@ public sealed partial class CircuitState
     private const int MostBeside = 8;
 
     private readonly List<Change> asked = [];
-    private Change fastestAsked;
     private int round;
 
     /// <summary>Goes once round what goes on for ever after a move that chattered, looking at each instant of it.</summary>
-    /// <param name="look">Called with every instant solved.</param>
-    internal void Around(Action look)
+    /// <param name="look">Called with every instant solved, and what switches next in it.</param>
+    private void Around(Action<Change> look)
     {
         for (var k = 0; k < round; k++)
         {
             var fastest = SolveAndAsk();
-            look();
+            look(fastest);
             if (!fastest.Switches)
             {
                 return;
@@ -26,6 +25,18 @@ public sealed partial class CircuitState
 
             Switch(fastest);
         }
+    }
+
+    /// <summary>Least and most of a figure in one round of what goes on for ever after a move that chattered.</summary>
+    internal (double Least, double Most) OverRound(Func<double> figure)
+    {
+        var (least, most) = (double.PositiveInfinity, double.NegativeInfinity);
+        Around(_ =>
+        {
+            var now = figure();
+            (least, most) = (Math.Min(least, now), Math.Max(most, now));
+        });
+        return (least, most);
     }
 
     private Settlement Settle()
@@ -80,7 +91,7 @@ public sealed partial class CircuitState
     {
         List<Change>? throughout = null;
         var went = new HashSet<int>();
-        Around(() =>
+        Around(fastest =>
         {
             if (throughout is null)
             {
@@ -91,7 +102,7 @@ public sealed partial class CircuitState
                 throughout.RemoveAll(t => !asked.Exists(a => a.State == t.State && a.To == t.To));
             }
 
-            went.Add(fastestAsked.State.Index);
+            went.Add(fastest.State.Index);
         });
         return throughout is null ? Change.None : Soonest([.. throughout.Where(t => !went.Contains(t.State.Index))]);
     }
@@ -192,7 +203,6 @@ public sealed partial class CircuitState
             }
         }
 
-        fastestAsked = fastest;
         return (fastest, refined);
     }
 

@@ -37,8 +37,7 @@ public sealed class ComplaintReader(ComplaintForm form, OpenJob open, ComplaintR
             Batteries = BatteriesTold(out var unread),
         };
         return
-            unread is null
-            && !rules.Check(told).Any(r => r.Field is "setting" or "speed" or "bridged" or "batteries")
+            unread is null && !rules.Check(told).Any(r => r.Field is "setting" or "speed" or "bridged" or "batteries")
             ? told
             : null;
     }

@@ -67,7 +67,7 @@ public sealed record MarryDrawing
                 x,
                 y,
                 meets,
-                line.Onto?.Split(" (")[0],
+                line.Join.Onto is { } onto ? $"{onto.PartIn(open.Plan)?.Name} {onto.At.Terminal}" : null,
                 flags.Any(f => f.Grave && f.Join is { } join && join.Ends.SequenceEqual(line.Join.Ends))
             );
         });

@@ -15,20 +15,14 @@ public sealed record BatteryAsFound(PartId Battery)
     private const string ChargeFigure = "charge";
     private const string WarmthFigure = "celsius";
 
-    /// <summary>Least charge that can be told: below it a battery is flat, which is a fault and no setting.</summary>
-    public const double LeastCharge = 0.05;
-
-    /// <summary>Coldest and warmest that can be told.</summary>
-    public static readonly (Celsius Coldest, Celsius Warmest) Warmths = (new(-40), new(60));
-
     /// <summary>Types that can be fitted, as machine files name them.</summary>
     public static IReadOnlyList<string> Types { get; } =
-        [
-            .. DeviceKinds
-                .All.Where(k => k.Traits.HasFlag(PartTraits.StoresCharge))
-                .Select(k => k.Name)
-                .Order(StringComparer.Ordinal),
-        ];
+    [
+        .. DeviceKinds
+            .All.Where(k => k.Traits.HasFlag(PartTraits.StoresCharge))
+            .Select(k => k.Name)
+            .Order(StringComparer.Ordinal),
+    ];
 
     /// <summary>Type fitted, one of <see cref="Types"/>; null for the file's.</summary>
     public string? Type { get; init; }
@@ -42,9 +36,12 @@ public sealed record BatteryAsFound(PartId Battery)
     /// <summary>Whether anything was said.</summary>
     public bool SaysAnything => Type is not null || Charge is not null || Warmth is not null;
 
-    /// <summary>Batteries of a machine.</summary>
-    public static IEnumerable<Part> Of(Machine machine) =>
-        machine.Parts.Where(p => DeviceKinds.Named(p.Kind)?.Traits.HasFlag(PartTraits.StoresCharge) ?? false);
+    /// <summary>Charge and temperature, in °C, that a battery of a type may have: the limits of machine files.</summary>
+    public static (ValueRule Charge, ValueRule Warmth) Limits(string type)
+    {
+        var figures = DeviceKinds.Named(type)!.Values;
+        return (figures.First(v => v.Name == ChargeFigure), figures.First(v => v.Name == WarmthFigure));
+    }
 
     /// <summary>A machine with its batteries as found.</summary>
     /// <param name="machine">As its file has it.</param>

@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
@@ -79,21 +80,13 @@ internal static class Hearing
             return true;
         }
 
-        var devices = new[] { table.Duty.Load, table.Duty.Control ?? table.Duty.Load }
-            .Distinct()
-            .Select(state.Circuit.DeviceOf)
-            .ToArray();
-        var (least, most) = (new double[devices.Length], new double[devices.Length]);
-        Array.Fill(least, double.PositiveInfinity);
-        state.Around(() =>
+        bool ComesAndGoes(PartId part)
         {
-            for (var d = 0; d < devices.Length; d++)
-            {
-                var level = Math.Abs(devices[d].Effect(state).Level);
-                (least[d], most[d]) = (Math.Min(least[d], level), Math.Max(most[d], level));
-            }
-        });
-        return least.Zip(most).Any(l => l.Second > 0 && l.First < (1 - Little) * l.Second);
+            var (least, most) = state.OverRound(() => Math.Abs(state.Circuit.DeviceOf(part).Effect(state).Level));
+            return most > 0 && least < (1 - Little) * most;
+        }
+
+        return ComesAndGoes(table.Duty.Load) || (table.Duty.Control is { } control && ComesAndGoes(control));
     }
 
     private static double PostVolts(PredictionTable table, CircuitState state)

@@ -93,8 +93,8 @@ public sealed record HandPlug(PlugHalf Half, IReadOnlyList<HandLead> Leads)
     /// cut off; null for a machine that is drawn as it is.
     /// </summary>
     public static IReadOnlyList<PartId>? Own(Machine machine) =>
-        machine.Parts.Any(p => p.StandsIn is not null)
-            ? [.. machine.Parts.Where(p => p.StandsIn is not null).Select(p => p.Id)]
+        machine.Parts.Any(p => p.StandsIn == true)
+            ? [.. machine.Parts.Where(p => p.StandsIn == true).Select(p => p.Id)]
             : null;
 
     // A part of the trade that has so many leads and no more: of two kills, two grounds or two feeds each is a part of its own.

@@ -19,18 +19,13 @@ internal sealed class StandIns
     private static readonly EngineId EngineOf = new("engine");
 
     private readonly HandPlug hand;
-    private readonly HowKnown shared;
     private readonly Dictionary<string, Part> parts = new(StringComparer.Ordinal);
     private readonly List<Wire> wires = [];
     private readonly List<Mount> mounts = [];
     private readonly List<Duty> duties = [];
     private HandLead? lead;
 
-    public StandIns(HandPlug hand)
-    {
-        this.hand = hand;
-        shared = hand.Leads.Count == 0 ? HowKnown.Followed : hand.Leads.Max(l => l.Known);
-    }
+    public StandIns(HandPlug hand) => this.hand = hand;
 
     public Machine Build(MachineId id, string name)
     {
@@ -150,6 +145,7 @@ internal sealed class StandIns
     {
         var (own, other) = hand.Half == PlugHalf.OfMachine ? (onMachine, onEngine) : (onEngine, onMachine);
         Wire(own, $"{Plug}.{lead!.Cavity}a");
+        wires[^1] = wires[^1] with { Known = lead.Known };
         Wire($"{Plug}.{lead.Cavity}b", other);
     }
 
@@ -369,7 +365,7 @@ internal sealed class StandIns
             Kind = kind,
             Place = place,
             Terminals = [.. terminals.Select(TerminalId.Of)],
-            StandsIn = own ? lead?.Known ?? shared : null,
+            StandsIn = own ? true : null,
         };
     }
 

@@ -20,7 +20,10 @@ public sealed class ComplaintModel(JobDesk desk, Predictor predictor) : JobPageM
 
     /// <summary>Wires told to be off, by the alteration's id.</summary>
     public IEnumerable<string> WiresOff =>
-        Rules.Alterations.Where(a => a.By == Core.Identity.AlteredBy.Off).Select(a => a.Id.Text).Where(Form.Bridged.Contains);
+        Rules
+            .Alterations.Where(a => a.By == Core.Identity.AlteredBy.Off)
+            .Select(a => a.Id.Text)
+            .Where(Form.Bridged.Contains);
 
     /// <summary>Shows the complaint as it stands.</summary>
     public async Task<IActionResult> OnGetAsync()

@@ -117,6 +117,18 @@ public class HandPlugTests
         Assert.All(guessed.Join!.Ends, e => Assert.Equal(EndKind.GroundToKill, functions.Single(f => f.End == e).Kind));
     }
 
+    /// <summary>A winding's lead left over is no dead stub: it is live whenever the engine turns.</summary>
+    [Fact]
+    public void A_winding_left_over_is_said_to_be_live()
+    {
+        var engine = Of(PlugHalf.OfEngine, [Lead("1", LeadFunction.ChargeWinding)], "donor");
+        var plan = RewireSketch.Start(Shipped.Tractor.Machine, engine).On(Shipped.Tractor.Machine, engine);
+        Assert.Contains(
+            JoinAdvice.Flags(plan, EndFunction.Of(plan)),
+            f => f.Words.Contains("live whenever the engine turns", StringComparison.Ordinal)
+        );
+    }
+
     [Theory]
     [InlineData("", "red", LeadFunction.Kill, "Cavity")]
     [InlineData("1 b", "red", LeadFunction.Kill, "Cavity")]

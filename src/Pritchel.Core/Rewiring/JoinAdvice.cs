@@ -211,6 +211,12 @@ public static class JoinAdvice
                 false,
                 "Stays live: cap it with its sleeve on, shrouded, never bare."
             ),
+            { Kind: EndKind.Alternating, Gives: true } => new(
+                null,
+                end.End,
+                false,
+                "Its winding charges nothing now, and is live whenever the engine turns: join it to what rectifies it, or cap and sleeve it by itself."
+            ),
             { Kind: EndKind.Ground } => new(
                 null,
                 end.End,

@@ -34,7 +34,7 @@ public sealed record OpenPartTest(
 
     /// <summary>Figures by reading, leads taken off ohms.</summary>
     public IReadOnlyDictionary<string, double> Figures =>
-        State.Read.ToDictionary(
+        State.Read.Where(r => r.Wavers is null).ToDictionary(
             r => r.Reading,
             r =>
                 Table.Readings.FirstOrDefault(x => x.Id == r.Reading) is { Observable: Core.Observables.DeadOhms }
@@ -67,9 +67,12 @@ public sealed record OpenPartTest(
     {
         var reading = table.Readings.FirstOrDefault(r => r.Id == read.Reading);
         var digits = reading?.Observable.Read(read.Typed, out _)?.Digits;
-        if (reading is null || !table.Sheet.IsCopper(reading) || double.IsInfinity(read.Figure))
+        if (reading is null || !table.Sheet.IsCopper(reading) || !double.IsFinite(read.Figure))
         {
-            return new SheetEntry(read.Reading, read.Figure, digits, state.TimesAlike(read.Reading));
+            return new SheetEntry(read.Reading, read.Figure, digits, state.TimesAlike(read.Reading))
+            {
+                Wavers = read.Wavers,
+            };
         }
 
         // What the leads add is at the air's own warmth.
@@ -229,6 +232,17 @@ public sealed class PartTestDesk(
         if (open.Table.Readings.FirstOrDefault(r => r.Id == reading) is not { } asked)
         {
             return $"“{reading}” is not a reading of this sheet; allowed: {string.Join(", ", open.Table.Readings.Select(r => r.Id))}.";
+        }
+
+        if (Wavering.Read(typed, out var wrong) is { } wavers)
+        {
+            var wavered = new SheetRead(asked.Id, typed!.Trim(), double.NaN, open.Table.Meter.Name) { Wavers = wavers };
+            return await AppendAsync(open, after, wavered, cancel);
+        }
+
+        if (wrong is not null)
+        {
+            return $"{asked.Words}: {wrong}";
         }
 
         if (asked.Observable.Read(typed, out var error) is not { } figure)

@@ -39,6 +39,7 @@ public class PartTestTests
             "timer-after-release",
             "timer-off-delay",
             "pressure-switch",
+            "spark-plug",
             "alternator",
             "regulator-3",
             "regulator-half-wave",

@@ -56,6 +56,14 @@ public class TradeSheetsTests
             { "stop-solenoid", "engine-solenoid", "ohms 1.0, works 0, amps 10", "plunger seized" },
             { "run-solenoid", "engine-solenoid", "ohms OL, works 0", "winding open" },
             { "load", "fed-load", "ohms 0.6, amps 10", "shorted" },
+            { "load", "electric-clutch", "ohms OL, works 0", "open" },
+            // A resistor plug that beeps to its shell through soot, then one whose resistor is gone.
+            { "spark-plug", "spark-plug", "resistor 5000, insulator 40000 x2", "fouled" },
+            { "spark-plug", "spark-plug", "resistor OL x2, insulator OL", "resistor open" },
+            // A tenth of a volt on both legs, regulator on or off: nothing left to build up from.
+            { "generator", "generator-running", "residue 0.1 x2, leg-1 0.1, leg-2 0.1", "no residual magnetism" },
+            // One leg sound, the other dead.
+            { "generator", "generator-running", "residue 2.4, leg-1 119, leg-2 0.1 x2", "winding 2a to 2b open" },
             // Nothing after key-off, though its contact never closed either.
             { "timer-after-release", "timer", "rest OL, let-go 0.2, over 0.2", "never times out" },
             { "timer-off-delay", "timer", "rest OL, fed 0.2, let-go 0.2, over 0.2", "never times out" },
@@ -117,6 +125,8 @@ public class TradeSheetsTests
     )]
     [InlineData("alternator", "alternator", "rest 12.3, field-volts 0.7, field-ohms 4.2, idle 13.9, speed 14.0")]
     [InlineData("timer-after-release", "timer", "rest OL, fed OL, let-go 0.2, over OL")]
+    [InlineData("spark-plug", "spark-plug", "resistor 4800, insulator OL")]
+    [InlineData("generator", "generator-running", "residue 2.6, leg-1 118, leg-2 119")]
     [InlineData("pressure-switch", "pressure-switch", "standing 0.2, idle OL")]
     [InlineData(
         "starter-solenoid",
@@ -179,6 +189,45 @@ public class TradeSheetsTests
         Assert.True(Shorted(true) > 1.5 * Shorted(null));
         Assert.True(Shorted(true) < 0.95);
         Assert.InRange(Shorted(false), 0.5 * Shorted(null), Shorted(null));
+    }
+
+    /// <summary>
+    /// A contact that closes two times of five is no sound one, however well it reads the rest: what comes and goes by its
+    /// nature is suspected before what is broken for good.
+    /// </summary>
+    [Fact]
+    public void What_comes_and_goes_is_suspected_of_coming_and_going()
+    {
+        var sheet = SheetCatalogue.Named("relay-fed") ?? SheetCatalogue.For(DeviceKinds.Named("relay")!).First();
+        var table = SheetTable.Build(sheet, TestedPart.Loose(DeviceKinds.Named("relay")!, optional: true), Nulled);
+        var shy = table.States.First(s => s.Faults.Any(f => f.ComesAndGoes));
+        var s = table.States.ToList().IndexOf(shy);
+        var reading = Enumerable.Range(0, table.Readings.Count).First(r => table.Shows(s, 0, r));
+        var before = SheetBeliefs.Weigh(table, []);
+        foreach (var typed in new[] { "jumps", "2 of 5", "2/5" })
+        {
+            var wavers = Wavering.Read(typed, out var error)!;
+            Assert.Null(error);
+            var entry = new SheetEntry(table.Readings[reading].Id, double.NaN) { Wavers = wavers };
+            var after = SheetBeliefs.Weigh(table, [entry]);
+            Assert.True(after.Sound < 0.5 * before.Sound);
+            Assert.True(after.Shares[s] > 1.5 * before.Shares[s]);
+            Assert.False(after.Agrees(reading, entry));
+            Assert.NotEqual(SheetOutcome.Good, SheetVerdict.Of(after).Outcome);
+        }
+    }
+
+    [Theory]
+    [InlineData("5 of 5", "right each time")]
+    [InlineData("0 of 5", "wrong each time")]
+    [InlineData("7 of 5", "right each time")]
+    [InlineData("2 of 5000000", "at most 50")]
+    public void A_count_that_does_not_waver_is_no_wavering(string typed, string why)
+    {
+        Assert.Null(Wavering.Read(typed, out var error));
+        Assert.Contains(why, error, StringComparison.Ordinal);
+        Assert.Null(Wavering.Read("4.7", out var none));
+        Assert.Null(none);
     }
 
     private static SheetVerdict Judge(string kind, string sheet, string read)

@@ -42,4 +42,7 @@ public enum RepairKind
 
     /// <summary>Overhaul or replace the starter, after turning the engine by hand.</summary>
     ServiceStarter,
+
+    /// <summary>Give a generator's iron its lost magnetism back.</summary>
+    FlashField,
 }

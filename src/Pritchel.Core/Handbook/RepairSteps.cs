@@ -131,6 +131,16 @@ public static class RepairSteps
                     "Brighten the metal it grounds through.",
                 ]
             ),
+            RepairKind.FlashField => new(
+                "Mains volts at the outlets and on the brushes the moment it turns: by who may do so under local rules. Outlets empty, breakers open, nobody near them; regulator unplugged before anything is joined, plugged again only at rest. Outdoors, fuel covered.",
+                [
+                    "First what only looks like lost magnetism: brushes that reach their rings, rotor and excitation winding by ohms, the regulator's plug.",
+                    "At rest: regulator off the brushes. Find the brush that its plus lead fed; the wrong way round takes away what is left.",
+                    "A 12 V battery through a 5 A fuse and a 21 W bulb: plus to that brush, minus to the other, joined at the brushes first, for two or three seconds. Lift off briskly: it sparks.",
+                    "Regulator on again. Run it: volts at an outlet by a meter rated for them. It builds up: it was the residue. Find why it was lost: stood for years, stopped under load, fed backwards.",
+                    "No change after a second try with the polarity checked: it was not the residue. Back to the regulator and the excitation winding.",
+                ]
+            ),
             RepairKind.ServiceBattery => new(
                 "Eyes covered, no rings, no flame. A frozen or swollen battery is neither charged nor loaded. Grounded post off first.",
                 [

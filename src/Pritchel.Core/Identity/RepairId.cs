@@ -32,6 +32,9 @@ public enum RepairTarget
     /// <summary>The brushes of a generator.</summary>
     Brushes,
 
+    /// <summary>The magnetism of a generator's iron.</summary>
+    Residue,
+
     /// <summary>Wires that meet in splices, their loom opened.</summary>
     Loom,
 
@@ -59,6 +62,7 @@ public readonly record struct RepairId(RepairTarget Target, string Name) : IIden
         [RepairTarget.Lead] = "lead",
         [RepairTarget.Studs] = "studs",
         [RepairTarget.Brushes] = "brushes",
+        [RepairTarget.Residue] = "residue",
         [RepairTarget.Loom] = "loom",
         [RepairTarget.Mount] = "mount",
         [RepairTarget.NotAsDrawn] = "not-as-drawn",

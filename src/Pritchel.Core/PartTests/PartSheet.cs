@@ -1,4 +1,5 @@
 using Pritchel.Core.Faults;
+using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
@@ -108,6 +109,12 @@ public abstract class PartSheet
     /// <summary>What passing readings do not prove.</summary>
     public abstract string DoesNotProve { get; }
 
+    /// <summary>How to tell which kind of such a part it is, where ohms do not; none for most.</summary>
+    public virtual IReadOnlyList<string> WhichKind => [];
+
+    /// <summary>What is done about a state besides renewing the part, cautions first; null where nothing is.</summary>
+    public virtual RepairGuide? Remedy(PartState state) => null;
+
     /// <summary>What is looked for before the meter is out.</summary>
     public virtual IReadOnlyList<SheetLook> Looks =>
         [
@@ -127,6 +134,15 @@ public abstract class PartSheet
 
     /// <summary>The bench with the part on it: the part is the first of its parts.</summary>
     public virtual Machine Rig(TestedPart tested) => new BenchMachine(tested).Build();
+
+    /// <summary>
+    /// Whether figures drawn for a sound part are those of one that works: makers match what belongs together, draws do not.
+    /// </summary>
+    /// <param name="figures">Figures by reading id.</param>
+    public virtual bool CouldBeSound(IReadOnlyDictionary<string, double> figures) => true;
+
+    /// <summary>How many parts are drawn; as many as its readings allow in a second or two when null.</summary>
+    public virtual int? Draws => null;
 
     /// <summary>Its readings, in order.</summary>
     public abstract IReadOnlyList<SheetReading> Readings(TestedPart tested);

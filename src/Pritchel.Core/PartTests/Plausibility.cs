@@ -15,7 +15,7 @@ public static class Plausibility
     public static string? Of(SheetTable table, int reading, double figure)
     {
         var observable = table.Readings[reading].Observable;
-        if (double.IsInfinity(figure) || figure <= 0 || Distance(table, reading, figure) < FarOff)
+        if (!double.IsFinite(figure) || figure <= 0 || Distance(table, reading, figure) < FarOff)
         {
             return null;
         }

@@ -8,7 +8,11 @@ namespace Pritchel.Core.PartTests;
 /// <param name="Figure">In its unit; infinite for OL.</param>
 /// <param name="Digits">How finely it was typed; null where that is not told.</param>
 /// <param name="Times">How many times running it was read alike: a slip seldom repeats itself.</param>
-public sealed record SheetEntry(string Reading, double Figure, TypedDigits? Digits = null, int Times = 1);
+public sealed record SheetEntry(string Reading, double Figure, TypedDigits? Digits = null, int Times = 1)
+{
+    /// <summary>How it came and went; null where it stood still.</summary>
+    public Wavering? Wavers { get; init; }
+}
 
 /// <summary>
 /// What is believed of a part after some readings of its sheet, taken in any order, any left out. Every state and every part
@@ -89,7 +93,9 @@ public sealed class SheetBeliefs
                 var likelihood = 1.0;
                 foreach (var (entry, at) in read)
                 {
-                    likelihood *= Likelihood(table, at, entry, table.Figure(s, p, at));
+                    likelihood *= entry.Wavers is { } wavers
+                        ? wavers.Likelihood(table.States[s], table.Shows(s, p, at))
+                        : Likelihood(table, at, entry, table.Figure(s, p, at));
                 }
 
                 best = Math.Max(best, likelihood);
@@ -168,6 +174,11 @@ public sealed class SheetBeliefs
     /// <summary>Whether a figure is what a sound part would show, within the meter's doubt.</summary>
     public bool Agrees(int reading, SheetEntry entry)
     {
+        if (entry.Wavers is not null)
+        {
+            return false;
+        }
+
         var observable = table.Readings[reading].Observable;
         var (low, high) = Expected(reading);
         var read = observable.Scaled(entry.Figure);
@@ -216,7 +227,10 @@ public sealed class SheetBeliefs
             );
             var asked = table.Readings[reading];
             var besides = Math.Max(asked.Doubt, asked.DoubtShare * Finite(entry.Figure, expected));
-            besides *= observable.Steepness(entry.Figure);
+
+            // Half-way, where a scale that bends is about as steep as the chord between the two.
+            var halfway = (observable.Scaled(entry.Figure) + observable.Scaled(expected)) / 2;
+            besides *= observable.Steepness(observable.Figure(halfway));
             return Math.Sqrt((shown * shown) + (besides * besides));
         }
 

@@ -42,9 +42,13 @@ public sealed record LoomFollowed(int End, string To) : SheetStep;
 /// <summary>A figure was entered.</summary>
 /// <param name="Reading">Which reading.</param>
 /// <param name="Typed">As typed.</param>
-/// <param name="Figure">As understood, in its unit; infinite for OL.</param>
+/// <param name="Figure">As understood, in its unit; infinite for OL, not a number where it wavered.</param>
 /// <param name="Meter">Name of the meter it was read with.</param>
-public sealed record SheetRead(string Reading, string Typed, double Figure, string Meter) : SheetStep;
+public sealed record SheetRead(string Reading, string Typed, double Figure, string Meter) : SheetStep
+{
+    /// <summary>How it came and went; null where it stood still.</summary>
+    public Wavering? Wavers { get; init; }
+}
 
 /// <summary>An earlier step was taken back.</summary>
 /// <param name="Sequence">Which.</param>

@@ -27,6 +27,7 @@ public sealed class SheetTable
 
     // On an observable's scale: under what any meter resolves.
     private const double NothingShown = 0.01;
+    private const double PlainlyShown = 0.3;
 
     private readonly double[][][] figures;
     private readonly bool[] hidden;
@@ -72,6 +73,9 @@ public sealed class SheetTable
     /// <summary>What a reading shows in a state on one part drawn, in its unit; infinite for OL.</summary>
     public double Figure(int state, int particle, int reading) => figures[state][particle][reading];
 
+    /// <summary>Whether a state shows at a reading plainly enough that one who watches the display sees it come and go.</summary>
+    public bool Shows(int state, int particle, int reading) => Apart(state, particle, reading) > PlainlyShown;
+
     /// <summary>Works it out; a second or so.</summary>
     /// <param name="sheet">The sheet.</param>
     /// <param name="tested">The part.</param>
@@ -88,7 +92,8 @@ public sealed class SheetTable
         ];
         var waves = nominal.WaveEngine >= 0;
         var particles =
-            states.Count > ManyStates ? ParticlesOfMany
+            sheet.Draws is { } own ? own
+            : states.Count > ManyStates ? ParticlesOfMany
             : waves && readings.Any(r => !r.Observable.Alternates && r.Speed != Machines.DutySpeed.Rest)
                 ? ParticlesOfCharging
             : waves && readings.Any(r => r.Observable.Alternates) ? ParticlesOfWaves
@@ -114,11 +119,9 @@ public sealed class SheetTable
         int particle
     )
     {
-        var circuit = Circuit.Compile(sheet.Rig(tested.Drawn(random)));
-        var faults = circuit.Faults.ToDictionary(f => f.Id);
-        var solver = new SheetSolver(circuit, readings);
-        var parameters = HealthyMachine.Draw(circuit, random, AmongThemselves);
         var leads = (meter.LeadsNulled ? 0 : meter.Leads.Value) + (LeadDoubtOhms * HealthyMachine.Normal(random));
+        var (circuit, solver, parameters) = DrawSound(random, sheet, tested, meter, readings, leads);
+        var faults = circuit.Faults.ToDictionary(f => f.Id);
         for (var s = 0; s < states.Count; s++)
         {
             Fault[] own = [.. states[s].Faults.Select(f => faults[f.Id])];
@@ -140,6 +143,32 @@ public sealed class SheetTable
         }
     }
 
+    /// <summary>A part with its figures, drawn again while it is none that would work.</summary>
+    private static (Circuit, SheetSolver, double[]) DrawSound(
+        Random random,
+        PartSheet sheet,
+        TestedPart tested,
+        Meter meter,
+        IReadOnlyList<SheetReading> readings,
+        double leads
+    )
+    {
+        const int MostDraws = 30;
+        for (var drawn = 1; ; drawn++)
+        {
+            var circuit = Circuit.Compile(sheet.Rig(tested.Drawn(random)));
+            var solver = new SheetSolver(circuit, readings);
+            var parameters = HealthyMachine.Draw(circuit, random, AmongThemselves);
+            if (drawn == MostDraws || sheet.CouldBeSound(Named(solver.Solve(parameters, meter, leads))))
+            {
+                return (circuit, solver, parameters);
+            }
+        }
+
+        Dictionary<string, double> Named(double[] figures) =>
+            readings.Index().ToDictionary(r => r.Item.Id, r => figures[r.Index], StringComparer.Ordinal);
+    }
+
     /// <summary>
     /// How bad a fault is, as a share of its range. Ranges begin where a machine fails outright; a part is put on the bench
     /// before that too.
@@ -156,10 +185,7 @@ public sealed class SheetTable
         {
             for (var r = 0; r < Readings.Count; r++)
             {
-                var observable = Readings[r].Observable;
-                if (
-                    Math.Abs(observable.Scaled(Figure(state, p, r)) - observable.Scaled(Figure(0, p, r))) > NothingShown
-                )
+                if (Apart(state, p, r) > NothingShown)
                 {
                     return false;
                 }
@@ -167,5 +193,14 @@ public sealed class SheetTable
         }
 
         return true;
+    }
+
+    /// <summary>How far a reading lies from what the same part would show were it sound, on the observable's scale.</summary>
+    private double Apart(int state, int particle, int reading)
+    {
+        var observable = Readings[reading].Observable;
+        return Math.Abs(
+            observable.Scaled(Figure(state, particle, reading)) - observable.Scaled(Figure(0, particle, reading))
+        );
     }
 }

@@ -177,6 +177,7 @@ internal static class Names
             ("lead", RepairTarget.Lead),
             ("studs", RepairTarget.Studs),
             ("brushes", RepairTarget.Brushes),
+            ("residue", RepairTarget.Residue),
             ("loom", RepairTarget.Loom),
             ("mount", RepairTarget.Mount),
             ("not-as-drawn", RepairTarget.NotAsDrawn)

@@ -15,6 +15,7 @@ public static class SheetFormat
 {
     private const int Version = 1;
     private const string OverRange = "OL";
+    private const string Wavers = "wavers";
 
     private static readonly JsonSerializerOptions Options = new()
     {
@@ -82,8 +83,12 @@ public static class SheetFormat
                     Kind = "read",
                     Reading = read.Reading,
                     Typed = read.Typed,
-                    Figure = double.IsInfinity(read.Figure) ? null : read.Figure,
-                    Shows = double.IsInfinity(read.Figure) ? OverRange : null,
+                    Figure = double.IsFinite(read.Figure) ? read.Figure : null,
+                    Shows = read.Wavers is not null ? Wavers
+                    : double.IsInfinity(read.Figure) ? OverRange
+                    : null,
+                    Right = read.Wavers?.Right,
+                    Tried = read.Wavers?.Tried,
                     Meter = read.Meter,
                 },
                 SheetUndone undone => new Stored
@@ -145,11 +150,17 @@ public static class SheetFormat
             "read" => new SheetRead(
                 Needed(stored.Reading),
                 stored.Typed ?? "",
-                stored.Shows == OverRange
-                    ? double.PositiveInfinity
-                    : stored.Figure ?? throw new FormatException("it holds no figure"),
+                stored.Shows switch
+                {
+                    OverRange => double.PositiveInfinity,
+                    Wavers => double.NaN,
+                    _ => stored.Figure ?? throw new FormatException("it holds no figure"),
+                },
                 stored.Meter ?? ""
-            ),
+            )
+            {
+                Wavers = stored.Shows == Wavers ? new Wavering(stored.Right ?? 0, stored.Tried ?? 0) : null,
+            },
             "undone" => new SheetUndone(stored.Sequence ?? 0),
             _ => throw new FormatException($"“{stored.Kind}” is no step of a part test"),
         };
@@ -243,6 +254,10 @@ public static class SheetFormat
         public int? Sequence { get; init; }
         public string? Look { get; init; }
         public bool? Found { get; init; }
+
+        public int? Right { get; init; }
+
+        public int? Tried { get; init; }
         public StoredLoom? Loom { get; init; }
         public IReadOnlyList<int>? Ends { get; init; }
         public IReadOnlyList<int>? Position { get; init; }

@@ -75,6 +75,7 @@ public static class LookWords
             RepairKind.ReplaceSwitch => "does it move all the way and come back; its plug on, dry inside",
             RepairKind.ReplaceFuse => "out and held to the light; clips tight",
             RepairKind.ServiceBattery => "posts, level, swollen case",
+            RepairKind.FlashField => "nothing to see: ask how long it stood, and whether it was stopped under load",
             RepairKind.ServiceStarter => "post nut, brushes' dust, burnt smell",
             _ => "plug on, case whole, no smell, no swelling",
         };

@@ -21,7 +21,7 @@ public static class PartTestLists
                         reading.Words,
                         reading.Observable.Unit,
                         read?.Typed ?? "",
-                        read is null ? ""
+                        read is null || read.Wavers is not null ? ""
                         : double.IsInfinity(read.Figure) ? "OL"
                         : read.Figure.ToString("R", CultureInfo.InvariantCulture),
                         read is null ? ""

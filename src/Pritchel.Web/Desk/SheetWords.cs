@@ -53,7 +53,9 @@ public static class SheetWords
 
     /// <summary>A figure as it was typed, with its unit.</summary>
     public static string Figure(SheetReading reading, SheetRead read) =>
-        double.IsInfinity(read.Figure) ? "OL" : Engineering.Format(read.Figure, reading.Observable.Unit);
+        read.Wavers is { } wavers ? wavers.Words
+        : double.IsInfinity(read.Figure) ? "OL"
+        : Engineering.Format(read.Figure, reading.Observable.Unit);
 
     /// <summary>What a sound part would show there.</summary>
     public static string Expected(OpenPartTest open, int reading)
@@ -135,6 +137,7 @@ public static class SheetWords
         ["start-solenoid"] = "Start relay or remote solenoid",
         ["starter-solenoid"] = "Solenoid on the starter, two windings",
         ["sender"] = "Gauge sender, temperature sensor",
+        ["spark-plug"] = "Spark plug",
         ["pressure-switch"] = "Oil pressure switch",
         ["rectifier"] = "Charge diode",
         ["regulator-1"] = "Regulator, single phase",

@@ -122,14 +122,56 @@ public sealed class EngineSolenoidSheet : FedCoil
     protected override string Works => "Its plunger, coil fed: does it move all the way?";
 }
 
-/// <summary>An electric clutch, a pump, an injector, a glow plug, a trim motor: ohms, amps, and that it works.</summary>
+/// <summary>An electric blade clutch: coil, pull, amps, and the gap that no meter sees.</summary>
+public sealed class ElectricClutchSheet : FedCoil
+{
+    /// <inheritdoc/>
+    public override string Key => "electric-clutch";
+
+    /// <inheritdoc/>
+    public override string Name => "Electric clutch";
+
+    /// <inheritdoc/>
+    public override bool Fits(DeviceKind kind) => kind.Name == "load";
+
+    /// <inheritdoc/>
+    public override string Caution =>
+        "Engine stopped, key out, plug leads off. It snatches as it is fed: blades, belt, fingers and rags clear.";
+
+    /// <inheritdoc/>
+    public override string DoesNotProve =>
+        "A clutch that pulls cold may slip or drop out hot: read it again at once after work. Its gap, its brake and what its wires leave it under load are not in these readings; a kill or relay that drops it is another circuit.";
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<SheetLook> Looks =>
+        [
+            new("gap", "gap at a feeler window over about 0.5 mm, or not alike in all three", FaultKind.Stalled),
+            new("blue", "rotor blue, lining burnt, a smell of it", FaultKind.ShortedWinding, FaultKind.Stalled),
+            new("turns", "its field turns with the pulley: the stop that holds it is gone, its lead torn", FaultKind.Open),
+            .. base.Looks.Where(l => l.Id == "browned"),
+        ];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> Sources =>
+        [
+            "Coil 2 to 4 ohm, 3.5 to 5 A; gap 0.3 to 0.5 mm, set alike at each window by its nuts: from memory; the maker's figure goes first.",
+        ];
+
+    /// <inheritdoc/>
+    protected override (string Plus, string Minus) Coil(TestedPart tested) => ("+", "-");
+
+    /// <inheritdoc/>
+    protected override string Works => "Fed: does it pull in with a clear knock, at once?";
+}
+
+/// <summary>A pump, an injector, a glow plug, a trim motor, any other load: ohms, amps, and that it works.</summary>
 public sealed class FedLoad : FedCoil
 {
     /// <inheritdoc/>
     public override string Key => "fed-load";
 
     /// <inheritdoc/>
-    public override string Name => "Clutch, pump, injector, glow plug: fed";
+    public override string Name => "Pump, injector, glow plug, other load: fed";
 
     /// <inheritdoc/>
     public override bool Fits(DeviceKind kind) => kind.Name is "load" or "buzzer";

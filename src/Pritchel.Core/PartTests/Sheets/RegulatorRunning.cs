@@ -23,6 +23,18 @@ public sealed class RegulatorRunning : Charging
     public override bool Fits(DeviceKind kind) => Stator(kind) is not null;
 
     /// <inheritdoc/>
+    public override IReadOnlyList<string> WhichKind =>
+        [
+            "One stator lead and one to the battery, engine metal the return: half wave. The battery gains with speed and stops short of 14 V on many.",
+            "Two or three alike stator leads that read OL to metal: full wave. One lead to metal or to nothing is not alike: look for the tap.",
+            "Two stator leads of one winding whose other end is metal, lamps on one of them: the tapped kind for lamps and battery. Its lamp lead is held at about 13 V AC.",
+            "Charging a full battery at 3000 rpm, AC between two stator leads back-probed: falls to a fraction of what the same winding makes unplugged: shunt, it shorts the winding; it runs hot by design.",
+            "The same reading stays near what the winding makes unplugged: series, it opens the winding; dozens of volts there are no fault.",
+            "A wound rotor with brushes, a lamp lead and no magnets: field-regulated; that is an alternator's sheet.",
+            "Common practice, no source; the maker's diagram decides.",
+        ];
+
+    /// <inheritdoc/>
     protected override BenchMachine Running(TestedPart tested)
     {
         var (stator, ends) = Stator(tested.Kind)!.Value;

@@ -22,9 +22,10 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
             ["1a", "1b", "2a", "2b", "ea", "eb", "F+", "F-", "R+", "R-", "case"],
             "\"1a\" \"1b\" and \"2a\" \"2b\" (output legs), \"ea\" \"eb\" (excitation), \"F+\" \"F-\" (brushes), \"R+\" \"R-\" (rings) and \"case\"",
             [
-                new ValueRule("legVolts", 20, 300, 120),
+                // Outlets are made for few voltages.
+                new ValueRule("legVolts", 20, 300, 120) { Differs = 0.1 },
                 new ValueRule("legOhms", 0.05, 20, 0.5),
-                new ValueRule("excitationVolts", 10, 300, 110),
+                new ValueRule("excitationVolts", 10, 300, 110) { Differs = 0.3 },
                 new ValueRule("excitationOhms", 0.1, 50, 1.6),
                 new ValueRule("rotorOhms", 1, 200, 45),
                 new ValueRule("rotorAmps", 0.1, 20, 1),
@@ -139,7 +140,16 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
             1.5,
             rotor.Nodes,
             new ParameterChange(residue, ChangeRule.Set, 0.0005)
-        );
+        ) with
+        {
+            Repair = new Repair(
+                new RepairId(RepairTarget.Residue, Part.Id.Text),
+                Part.Name + ", magnetism lost",
+                "flash the field",
+                RepairKind.FlashField,
+                Part.Place
+            ),
+        };
     }
 
     private void Add(Declaration declaration, string name, string from, string to, string volts, string ohms)

@@ -15,6 +15,7 @@ internal sealed class Winding
     private readonly Part part;
     private readonly string name;
     private readonly TerminalAddress near;
+    private readonly TerminalAddress far;
     private readonly double lead;
     private readonly ParameterId volts;
     private readonly ParameterId ohms;
@@ -44,7 +45,7 @@ internal sealed class Winding
     {
         (this.part, this.name, this.lead) = (part, name, lead);
         Engine = declaration.Engine(part);
-        near = part.At(from);
+        (near, far) = (part.At(from), part.At(to));
         var (of, a, b) = (part.Element(name), part.At(from), part.At(to));
         volts = declaration.Parameter(of, "voltsPer1000Rpm", rating.VoltsPer1000, Spread.Winding);
         ohms = declaration.Parameter(of, "ohms", rating.Ohms, Spread.Winding);
@@ -101,7 +102,11 @@ internal sealed class Winding
     /// <summary>Open, shorted turns, and to the core if it has one.</summary>
     public IEnumerable<Fault> Faults(string words, TerminalAddress? core)
     {
-        var (prefix, said) = name.Length == 0 ? ("", words) : (name + "-", $"{words}, {name} part");
+        // A leg is known by its own terminal, any other winding by both of its ends.
+        var (prefix, said) =
+            name.Length == 0 ? ("", words)
+            : near.Terminal.Text == name ? (name + "-", $"{words} {name}")
+            : (name + "-", $"{words} {near.Terminal} to {far.Terminal}");
         yield return PartFault.Of(
             part,
             prefix + "open",

@@ -131,7 +131,11 @@ try
     app.UseOwnPages(addresses);
     app.UseSecurityHeaders(SecurityPolicy.Build());
     app.UseExceptionHandler("/error");
-    app.UseStatusCodePagesWithReExecute("/error", "?code={0}");
+    app.UseWhen(c => c.Request.Path.StartsWithSegments("/api"), api => api.UseStatusCodePages());
+    app.UseWhen(
+        c => !c.Request.Path.StartsWithSegments("/api"),
+        pages => pages.UseStatusCodePagesWithReExecute("/error", "?code={0}")
+    );
     app.UseResponseCompression();
     app.UseStaticFiles(
         new StaticFileOptions

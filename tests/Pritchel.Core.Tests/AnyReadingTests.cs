@@ -98,6 +98,39 @@ public class AnyReadingTests
         Assert.Null((any with { Speed = DutySpeed.Rest }).Taken(kit, "greenish", out _));
     }
 
+    /// <summary>
+    /// Two volts left on the starter's body while it is asked to turn: they are lost between it and battery minus, however the
+    /// one who read them calls the moment. A joint of the plus side, a burnt contact or a weak cell loses them elsewhere.
+    /// </summary>
+    [Theory]
+    [InlineData(DutySpeed.Rest)]
+    [InlineData(DutySpeed.Crank)]
+    public void Volts_while_cranking_are_weighed_whichever_way_cranking_is_told(DutySpeed speed)
+    {
+        var kit = Shipped.Kit("orchard-tractor-4", Cranks.Text);
+        var own = kit.Table.Conditions[0].Setting;
+        var any = new AnyReading("volts", own, speed, [], PointId.Of("starter.case"), PointId.Of("battery.-"));
+        var slow = new ComplaintMade(new Complaint { Duty = Cranks, Heard = Heard.Slow, Failed = 3, Tried = 3 });
+        var diagnosis = Of(State(slow, any.Taken(kit, "2.1", out _)!), kit);
+        Assert.Single(diagnosis.Readings);
+        string[] ground = ["battery −", "frame", "boss", "block"];
+        var named = diagnosis.Beliefs.Suspects.Where(s => ground.Any(g => s.Words.Contains(g, StringComparison.Ordinal)));
+        Assert.True(named.Sum(s => s.Share) > 0.8, string.Join("; ", diagnosis.Beliefs.Suspects.Take(6).Select(s => $"{s.Words} {s.Share:P0}")));
+    }
+
+    /// <summary>What is read with the engine running is not followed for a complaint about starting: it is said so, not passed over.</summary>
+    [Fact]
+    public void What_is_not_followed_is_not_called_weighed()
+    {
+        var kit = Shipped.Kit("orchard-tractor-4", Cranks.Text);
+        var any = new AnyReading("volts", kit.Table.Conditions[0].Setting, DutySpeed.Work, [], PointId.Of("battery.+"), PointId.Of("battery.-"));
+        var state = State(any.Taken(kit, "14.1", out _)!);
+        var full = DiagnosisKit.Sketch(kit.Circuit, Duty(state), []);
+        var diagnosis = Of(state, full);
+        Assert.Empty(diagnosis.Readings);
+        Assert.Single(diagnosis.TakenOtherwise);
+    }
+
     [Fact]
     public void What_the_complaint_s_tests_read_anyway_is_an_ordinary_reading()
     {

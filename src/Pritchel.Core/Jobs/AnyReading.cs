@@ -100,7 +100,7 @@ public sealed record AnyReading(
             new ConditionKey(
                 By!.Observable.Key,
                 Setting.Named(circuit.Machine),
-                Speed,
+                Followed(circuit),
                 Off,
                 By.Joins is { } joins ? new JoinedKey(Red, Black, joins) : null,
                 SparkTesterAt.Nowhere
@@ -108,6 +108,17 @@ public sealed record AnyReading(
             Red,
             Black
         );
+
+    /// <summary>
+    /// Speed that the figure hangs on. Volts while a starter turns the engine are told by the setting alone: the starter draws
+    /// what its wiring lets it, and at that speed no charge winding overcomes a battery.
+    /// </summary>
+    private DutySpeed Followed(Circuit circuit) =>
+        Speed == DutySpeed.Crank
+        && By!.Observable is DirectVolts
+        && circuit.PartsThat(PartTraits.StoresCharge).Any()
+            ? DutySpeed.Rest
+            : Speed;
 
     /// <summary>The reading as a job's event.</summary>
     /// <param name="kit">Predictions of the complaint: what they have already is an ordinary reading.</param>

@@ -34,7 +34,7 @@ public sealed class JobDiagnosis
     {
         State = state;
         Kit = kit;
-        var all = state.Readings.Select(r => (r.Sequence, r.Reading, At: kit.Pair(r.Reading.At))).ToList();
+        var all = state.Readings.Select(r => (r.Sequence, r.Reading, At: Weighed(kit, r.Reading.At))).ToList();
         TakenOtherwise = [.. all.Where(r => r.At is null).Select(r => (r.Sequence, r.Reading))];
         var side = SideEvidenceOf(state, kit, tries, codes);
         var readings = all.Where(r => r.At is not null)
@@ -177,6 +177,10 @@ public sealed class JobDiagnosis
         Func<DutyId, DutyTries?>? tries = null,
         Func<StoredCodes>? codes = null
     ) => new(state, kit, meter, tries ?? (_ => null), codes);
+
+    /// <summary>Where a reading is weighed; null where it says nothing of this complaint, or what it hangs on is not followed.</summary>
+    private static ProbePair? Weighed(DiagnosisKit kit, ProbedAt told) =>
+        kit.Pair(told) is { } at && !kit.Table.LeavesOut(at.Condition) ? at : null;
 
     private static SideEvidence SideEvidenceOf(
         JobState state,

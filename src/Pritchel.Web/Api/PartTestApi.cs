@@ -1,3 +1,4 @@
+using Pritchel.Core.Jobs;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.Grounds;
 using Pritchel.Core.Simulation;
@@ -42,6 +43,9 @@ internal static class PartTestApi
             .MapPost("/{tag}/undo", UndoAsync)
             .WithSummary("Take the last step back")
             .Accepts<UndoPartTestRequest>("application/json");
+        tests
+            .MapPost("/{tag}/save", SaveAsync)
+            .WithSummary("Take a part test's verdict, or a survey's figures, over into its job");
         tests
             .MapGet("/{tag}/readings.csv", CsvAsync)
             .WithSummary("Readings as CSV")
@@ -229,6 +233,39 @@ internal static class PartTestApi
             }),
             NotGround = open.Survey.Isolated.Select(p => p.Name),
         };
+
+    private static async Task<IResult> SaveAsync(
+        string tag,
+        PartTestDesk desk,
+        GroundDesk grounds,
+        JobDesk jobs,
+        CancellationToken cancel
+    )
+    {
+        var (survey, sheet) = (await FindAsync(tag, grounds, cancel), await FindAsync(tag, desk, cancel));
+        if (
+            JobStore.NumberOf((survey?.Entry ?? sheet?.Entry)?.Job ?? "") is not { } number
+            || await jobs.OpenAsync(number, cancel: cancel) is not { } job
+        )
+        {
+            return NotThere(tag);
+        }
+
+        var error = "Too little has been read: nothing can be taken over yet.";
+        IReadOnlyList<JobEvent> events =
+            survey is not null ? [.. SheetEvidence.Of(survey, job, out error)]
+            : SheetEvidence.IsReady(sheet!) ? [SheetEvidence.Of(sheet!)]
+            : [];
+        if (events.Count == 0)
+        {
+            throw new RefusedException("", error);
+        }
+
+        var added = await jobs.AppendAsync(job, job.State.Sequence, events, cancel);
+        return added.Kept
+            ? Results.Ok(new { job.Job.Tag, Added = events.Count })
+            : throw new RefusedException("", added.Why!);
+    }
 
     private static async Task<OpenPartTest?> FindAsync(string tag, PartTestDesk desk, CancellationToken cancel) =>
         PartTestStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;

@@ -216,6 +216,12 @@ public static class TestWords
             ? MachineWords.Terminal(machine, terminal)
             : point.Text;
 
+    /// <summary>Why a reading says nothing here.</summary>
+    public static string WhyNotWeighed(ReadingTaken taken) =>
+        taken.At.Condition.Speed == DutySpeed.Rest
+            ? "taken otherwise than this complaint asks"
+            : "with the engine running, volts are followed for complaints about charging only";
+
     /// <summary>How controls and engine stood for a reading.</summary>
     public static string Stood(Machine machine, ConditionKey condition)
     {

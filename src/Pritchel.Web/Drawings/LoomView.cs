@@ -68,6 +68,33 @@ public sealed record LoomView(
             Black = test?.Black.Address,
         };
 
+    /// <summary>A machine whose grounds are surveyed: what was read stands at its points, the worst way home is drawn and lit.</summary>
+    public static LoomView OfSurvey(OpenSurvey open)
+    {
+        var machine = open.Machine.Machine;
+        var worst = open.Suspects.Count > 0 ? open.Suspects[0] : null;
+        var read = open.Figures.ToDictionary(f => open.Survey.Points[f.Key].At, f => f.Value);
+        return new(
+            machine,
+            worst?.Wire is { } wire ? machine.Index.Wire(wire) : null,
+            null,
+            point => point.Terminal is { } at && read.TryGetValue(at, out var volts) ? volts : null,
+            wire => $"/machines/{machine.Id}?wire={Uri.EscapeDataString(wire.Id.Text)}",
+            address => $"/machines/{machine.Id}?at={Uri.EscapeDataString(address.Text)}"
+        )
+        {
+            Lit = worst?.Where,
+            VoltsAre = "What was read stands at its point, in volts above battery negative; the worst way home is lit.",
+            Decimals = "0.00",
+        };
+    }
+
+    /// <summary>What the volts on the drawing are, where they are not those of a machine at work.</summary>
+    public string? VoltsAre { get; init; }
+
+    /// <summary>How finely volts are written.</summary>
+    public string Decimals { get; init; } = "0.0";
+
     /// <summary>A machine being drawn: what is touched goes into the form.</summary>
     public static LoomView OfDraft(DraftModel page) =>
         new(

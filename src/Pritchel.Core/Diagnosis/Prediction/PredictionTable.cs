@@ -124,14 +124,14 @@ public sealed partial class PredictionTable
     /// <summary>
     /// Whether volts in a condition are predicted: not while charge windings turn whose waves are not followed for this duty.
     /// </summary>
-    internal bool Predicts(int condition) =>
-        HasFigures(condition)
-        && (
-            Conditions[condition] is not { Observable: DirectVolts, Speed: not DutySpeed.Rest }
-            || FollowsWaves
-            || Circuit.WaveEngine < 0
-            || cranksStill
-        );
+    internal bool Predicts(int condition) => HasFigures(condition) && !LeavesOut(condition);
+
+    /// <summary>Whether volts in a condition are beyond what is followed for this duty, in any grain.</summary>
+    internal bool LeavesOut(int condition) =>
+        Conditions[condition] is { Observable: DirectVolts, Speed: not DutySpeed.Rest }
+        && !FollowsWaves
+        && Circuit.WaveEngine >= 0
+        && !cranksStill;
 
     /// <summary>
     /// Whether a condition is solved at all: a coarse table knows those alone in which a first test may lie. One that is not

@@ -41,6 +41,12 @@ public sealed record GroundPoint(
 /// <param name="Share">How likely it is, against the other links.</param>
 public sealed record GroundSuspect(IReadOnlyList<string> Words, Ohms Extra, bool IsOpen, Amps Carries, double Share)
 {
+    /// <summary>Where the likeliest of its links is.</summary>
+    public PlaceId? Where { get; init; }
+
+    /// <summary>The wire or cable that the likeliest of its links is, or is an end of; null for a mount.</summary>
+    public WireId? Wire { get; init; }
+
     // 0.1 V a joint while its current flows: common practice, no source.
     private const double JointVolts = 0.1;
 

@@ -109,12 +109,16 @@ public sealed class GroundSurvey
             var alike = links.Where(l => SameAs(l, best.Link, left.Keys)).ToList();
             found.Add(
                 new GroundSuspect(
-                    [.. alike.Select(l => l.Words).Distinct()],
+                    [.. alike.Select(l => l.Fault.Words).Distinct()],
                     new Ohms(open ? fitting.Min(f => f.Ohms) : best.Ohms),
                     open,
                     new Amps(alike.Max(l => l.Carries)),
                     fits.Where(f => alike.Contains(f.Link)).Sum(f => Weight(f.Misfit)) / total
                 )
+                {
+                    Where = best.Link.Fault.Repair.Place,
+                    Wire = best.Link.Fault.Id.Of.Owner.Wire,
+                }
             );
             foreach (var point in left.Keys.ToList())
             {
@@ -244,7 +248,7 @@ public sealed class GroundSurvey
             }
         }
 
-        return new Link(fault.Words, rise, carries);
+        return new Link(fault, rise, carries);
     }
 
     private int? BulbAt(int point) => Points[point].ByBulb ? circuit.NodeOf(Points[point].At) : null;
@@ -275,5 +279,5 @@ public sealed class GroundSurvey
 
     private int Plus => circuit.NodeOf(circuit.PartsThat(PartTraits.StoresCharge).First().At("+"));
 
-    private sealed record Link(string Words, double[][] Rise, double Carries);
+    private sealed record Link(Fault Fault, double[][] Rise, double Carries);
 }

@@ -1,11 +1,12 @@
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Data;
+using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>A ground survey: points in the order of the least walking, and which way home has ohms too many.</summary>
-public sealed class GroundsModel(GroundDesk desk) : StepPageModel<OpenSurvey>
+public sealed class GroundsModel(GroundDesk desk, JobDesk jobs) : StepPageModel<OpenSurvey>
 {
     /// <summary>Point that is entered.</summary>
     [BindProperty]
@@ -29,6 +30,33 @@ public sealed class GroundsModel(GroundDesk desk) : StepPageModel<OpenSurvey>
 
     /// <summary>Takes the last figure back.</summary>
     public Task<IActionResult> OnPostUndoAsync() => ActAsync(() => desk.UndoAsync(Open, After, Cancel));
+
+    /// <summary>Takes its figures over into its job, as readings there.</summary>
+    public async Task<IActionResult> OnPostSaveAsync()
+    {
+        if (
+            !await LoadAsync()
+            || JobStore.NumberOf(Open.Entry.Job ?? "") is not { } number
+            || await jobs.OpenAsync(number, cancel: Cancel) is not { } job
+        )
+        {
+            return NotFound();
+        }
+
+        var readings = SheetEvidence.Of(Open, job, out var error);
+        Error = error;
+        if (readings.Count > 0)
+        {
+            var added = await jobs.AppendAsync(job, job.State.Sequence, [.. readings], Cancel);
+            Error = added.Why;
+            if (added.Kept)
+            {
+                return Redirect($"/jobs/{Open.Entry.Job}");
+            }
+        }
+
+        return Page();
+    }
 
     /// <inheritdoc/>
     protected override async Task<OpenSurvey?> OpenAsync() =>

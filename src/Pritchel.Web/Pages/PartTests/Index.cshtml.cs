@@ -78,9 +78,10 @@ public sealed class IndexModel(
     }
 
     /// <summary>Begins a survey of a machine's grounds.</summary>
-    public async Task<IActionResult> OnPostGroundsAsync(string? machine)
+    public async Task<IActionResult> OnPostGroundsAsync(string? machine, string? job)
     {
-        if (await grounds.BeginAsync(machine ?? "", cancel: HttpContext.RequestAborted) is { } number)
+        var of = JobStore.NumberOf(job ?? "") is null ? null : job;
+        if (await grounds.BeginAsync(machine ?? "", of, HttpContext.RequestAborted) is { } number)
         {
             return Redirect($"/part-tests/{PartTestStore.TagOf(number)}/grounds");
         }

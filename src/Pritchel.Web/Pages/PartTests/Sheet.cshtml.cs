@@ -58,13 +58,7 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : StepPageModel<
     public Task<IActionResult> OnPostUndoAsync() => ActAsync(() => desk.UndoAsync(Open, After, Cancel));
 
     /// <summary>Whether its result can be taken over into its job now.</summary>
-    public bool CanBeSaved =>
-        Open.Entry is { Job: not null, PartId: not null }
-        && (
-            Open.NothingSeen
-            || Open.Verdict.Outcome == SheetOutcome.Good
-            || (Open.Verdict.Outcome == SheetOutcome.Bad && Open.IsItself)
-        );
+    public bool CanBeSaved => SheetEvidence.IsReady(Open);
 
     /// <summary>Takes the result over into its job, as evidence there.</summary>
     public async Task<IActionResult> OnPostSaveAsync()
@@ -79,20 +73,7 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : StepPageModel<
             return NotFound();
         }
 
-        var tested = new PartTested(
-            new PartId(Open.Entry.PartId!),
-            Open.Verdict.Outcome != SheetOutcome.Bad,
-            SheetWords.Title(Open),
-            Open.Entry.Tag,
-            [
-                .. Open
-                    .Table.Hidden.Concat(Open.NothingSeen ? Open.Verdict.Among : [])
-                    .SelectMany(h => h.Faults)
-                    .Select(f => f.Id)
-                    .Distinct(),
-            ]
-        );
-        var added = await jobs.AppendAsync(job, job.State.Sequence, [tested], Cancel);
+        var added = await jobs.AppendAsync(job, job.State.Sequence, [SheetEvidence.Of(Open)], Cancel);
         Error = added.Why;
         return added.Kept ? Redirect($"/jobs/{Open.Entry.Job}") : Page();
     }

@@ -34,15 +34,17 @@ public sealed record OpenPartTest(
 
     /// <summary>Figures by reading, leads taken off ohms.</summary>
     public IReadOnlyDictionary<string, double> Figures =>
-        State.Read.Where(r => r.Wavers is null).ToDictionary(
-            r => r.Reading,
-            r =>
-                Table.Readings.FirstOrDefault(x => x.Id == r.Reading) is { Observable: Core.Observables.DeadOhms }
-                && !Table.Meter.LeadsNulled
-                    ? Math.Max(0, r.Figure - Table.Meter.Leads.Value)
-                    : r.Figure,
-            StringComparer.Ordinal
-        );
+        State
+            .Read.Where(r => r.Wavers is null)
+            .ToDictionary(
+                r => r.Reading,
+                r =>
+                    Table.Readings.FirstOrDefault(x => x.Id == r.Reading) is { Observable: Core.Observables.DeadOhms }
+                    && !Table.Meter.LeadsNulled
+                        ? Math.Max(0, r.Figure - Table.Meter.Leads.Value)
+                        : r.Figure,
+                StringComparer.Ordinal
+            );
 
     /// <summary>
     /// Whether all that was read is what a sound part shows and nothing left would tell more, though some faults are too slight

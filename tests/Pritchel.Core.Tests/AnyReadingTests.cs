@@ -110,12 +110,25 @@ public class AnyReadingTests
         var kit = Shipped.Kit("orchard-tractor-4", Cranks.Text);
         var own = kit.Table.Conditions[0].Setting;
         var any = new AnyReading("volts", own, speed, [], PointId.Of("starter.case"), PointId.Of("battery.-"));
-        var slow = new ComplaintMade(new Complaint { Duty = Cranks, Heard = Heard.Slow, Failed = 3, Tried = 3 });
+        var slow = new ComplaintMade(
+            new Complaint
+            {
+                Duty = Cranks,
+                Heard = Heard.Slow,
+                Failed = 3,
+                Tried = 3,
+            }
+        );
         var diagnosis = Of(State(slow, any.Taken(kit, "2.1", out _)!), kit);
         Assert.Single(diagnosis.Readings);
         string[] ground = ["battery −", "frame", "boss", "block"];
-        var named = diagnosis.Beliefs.Suspects.Where(s => ground.Any(g => s.Words.Contains(g, StringComparison.Ordinal)));
-        Assert.True(named.Sum(s => s.Share) > 0.8, string.Join("; ", diagnosis.Beliefs.Suspects.Take(6).Select(s => $"{s.Words} {s.Share:P0}")));
+        var named = diagnosis.Beliefs.Suspects.Where(s =>
+            ground.Any(g => s.Words.Contains(g, StringComparison.Ordinal))
+        );
+        Assert.True(
+            named.Sum(s => s.Share) > 0.8,
+            string.Join("; ", diagnosis.Beliefs.Suspects.Take(6).Select(s => $"{s.Words} {s.Share:P0}"))
+        );
     }
 
     /// <summary>What is read with the engine running is not followed for a complaint about starting: it is said so, not passed over.</summary>
@@ -123,7 +136,14 @@ public class AnyReadingTests
     public void What_is_not_followed_is_not_called_weighed()
     {
         var kit = Shipped.Kit("orchard-tractor-4", Cranks.Text);
-        var any = new AnyReading("volts", kit.Table.Conditions[0].Setting, DutySpeed.Work, [], PointId.Of("battery.+"), PointId.Of("battery.-"));
+        var any = new AnyReading(
+            "volts",
+            kit.Table.Conditions[0].Setting,
+            DutySpeed.Work,
+            [],
+            PointId.Of("battery.+"),
+            PointId.Of("battery.-")
+        );
         var state = State(any.Taken(kit, "14.1", out _)!);
         var full = DiagnosisKit.Sketch(kit.Circuit, Duty(state), []);
         var diagnosis = Of(state, full);

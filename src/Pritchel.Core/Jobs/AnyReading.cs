@@ -114,9 +114,7 @@ public sealed record AnyReading(
     /// what its wiring lets it, and at that speed no charge winding overcomes a battery.
     /// </summary>
     private DutySpeed Followed(Circuit circuit) =>
-        Speed == DutySpeed.Crank
-        && By!.Observable is DirectVolts
-        && circuit.PartsThat(PartTraits.StoresCharge).Any()
+        Speed == DutySpeed.Crank && By!.Observable is DirectVolts && circuit.PartsThat(PartTraits.StoresCharge).Any()
             ? DutySpeed.Rest
             : Speed;
 

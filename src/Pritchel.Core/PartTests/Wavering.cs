@@ -66,6 +66,9 @@ public sealed partial record Wavering(int Right, int Tried)
 
     private static int Number(string digits) => digits.Length > 3 ? MostTried + 1 : int.Parse(digits, null);
 
-    [GeneratedRegex(@"\A([0-9]{1,9})\s*(?:of|/)\s*([0-9]{1,9})\z", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\A([0-9]{1,9})\s*(?:of|/)\s*([0-9]{1,9})\z",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Counted();
 }

@@ -84,9 +84,10 @@ public static class SheetFormat
                     Reading = read.Reading,
                     Typed = read.Typed,
                     Figure = double.IsFinite(read.Figure) ? read.Figure : null,
-                    Shows = read.Wavers is not null ? Wavers
-                    : double.IsInfinity(read.Figure) ? OverRange
-                    : null,
+                    Shows =
+                        read.Wavers is not null ? Wavers
+                        : double.IsInfinity(read.Figure) ? OverRange
+                        : null,
                     Right = read.Wavers?.Right,
                     Tried = read.Wavers?.Tried,
                     Meter = read.Meter,

@@ -147,7 +147,11 @@ public sealed class ElectricClutchSheet : FedCoil
         [
             new("gap", "gap at a feeler window over about 0.5 mm, or not alike in all three", FaultKind.Stalled),
             new("blue", "rotor blue, lining burnt, a smell of it", FaultKind.ShortedWinding, FaultKind.Stalled),
-            new("turns", "its field turns with the pulley: the stop that holds it is gone, its lead torn", FaultKind.Open),
+            new(
+                "turns",
+                "its field turns with the pulley: the stop that holds it is gone, its lead torn",
+                FaultKind.Open
+            ),
             .. base.Looks.Where(l => l.Id == "browned"),
         ];
 

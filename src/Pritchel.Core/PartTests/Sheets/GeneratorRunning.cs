@@ -109,7 +109,9 @@ public sealed class GeneratorRunning : PartSheet
         base.States(tested, circuit)
             .Concat(
                 circuit
-                    .Faults.Where(f => f.Id.Of.Owner.Part?.Text == Regulator && f.Kind is FaultKind.Open or FaultKind.Overcharging)
+                    .Faults.Where(f =>
+                        f.Id.Of.Owner.Part?.Text == Regulator && f.Kind is FaultKind.Open or FaultKind.Overcharging
+                    )
                     .Select(f => new PartState([f], RegulatorRate))
             );
 

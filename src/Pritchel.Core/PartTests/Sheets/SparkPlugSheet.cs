@@ -46,13 +46,7 @@ public sealed class SparkPlugSheet : PartSheet
     /// <inheritdoc/>
     public override IReadOnlyList<SheetReading> Readings(TestedPart tested) =>
         [
-            new(
-                "resistor",
-                "Ohms, top to centre electrode",
-                DeadOhms.Instance,
-                At(tested, "top"),
-                At(tested, "tip")
-            )
+            new("resistor", "Ohms, top to centre electrode", DeadOhms.Instance, At(tested, "top"), At(tested, "tip"))
             {
                 How = "20 kilohm range; a plain plug beeps",
             },

@@ -28,6 +28,19 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
         );
     }
 
+    /// <summary>Who speaks to it by the API alone learns what may be told, and what he cannot find is said as an error of the API's.</summary>
+    [Fact]
+    public async Task What_can_be_complained_of_is_listed_and_what_is_not_there_is_a_problem()
+    {
+        var all = await client.GetFromJsonAsync<JsonArray>("/api/v1/machines/hill-quad-2/complaints");
+        var cranks = Assert.Single(all!, c => c!["duty"]!.GetValue<string>() == "cranks")!;
+        Assert.Equal("Does not crank", cranks["words"]!.GetValue<string>());
+        Assert.Contains(cranks["heard"]!.AsArray(), h => h!["said"]!.GetValue<string>() == "oneClick");
+        using var nowhere = await client.GetAsync(new Uri("/api/v1/nowhere", UriKind.Relative));
+        Assert.Equal(HttpStatusCode.NotFound, nowhere.StatusCode);
+        Assert.Equal("application/problem+json", nowhere.Content.Headers.ContentType?.MediaType);
+    }
+
     [Fact]
     public async Task Measures_with_faults_where_the_meter_is()
     {

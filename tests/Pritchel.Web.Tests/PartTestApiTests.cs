@@ -104,6 +104,49 @@ public sealed class PartTestApiTests(Host host) : IClassFixture<Host>
         Assert.Equal(HttpStatusCode.BadRequest, mower.StatusCode);
     }
 
+    /// <summary>
+    /// Two volts between the starter's body and battery minus while it is asked to turn, taken over from a survey: the ground
+    /// side is suspected then, and nothing is counted twice.
+    /// </summary>
+    [Fact]
+    public async Task What_a_survey_read_is_evidence_in_its_job()
+    {
+        var opened = await PostedAsync("/api/v1/jobs", new { machine = "orchard-tractor-4", duty = "cranks" });
+        var job = opened["tag"]!.GetValue<string>();
+        await PostedAsync(
+            $"/api/v1/jobs/{job}/complaint",
+            new
+            {
+                heard = "slow",
+                failed = 3,
+                tried = 3,
+            }
+        );
+        var survey = await BeginAsync(
+            new
+            {
+                machine = "orchard-tractor-4",
+                sheet = "grounds",
+                job,
+            }
+        );
+        var tag = survey["tag"]!.GetValue<string>();
+        using var early = await client.PostAsync(new Uri($"/api/v1/part-tests/{tag}/save", UriKind.Relative), null);
+        Assert.Equal(HttpStatusCode.BadRequest, early.StatusCode);
+        await PostedAsync($"/api/v1/part-tests/{tag}/grounds", new { reading = "starter.case", figure = "2100" });
+        var saved = await PostedAsync($"/api/v1/part-tests/{tag}/save", new { });
+        Assert.Equal(1, saved["added"]!.GetValue<int>());
+        using var again = await client.PostAsync(new Uri($"/api/v1/part-tests/{tag}/save", UriKind.Relative), null);
+        Assert.Equal(HttpStatusCode.BadRequest, again.StatusCode);
+        var suspects = await client.GetFromJsonAsync<JsonArray>($"/api/v1/jobs/{job}/suspects");
+        Assert.Matches("black|boss|block", suspects![0]!["words"]!.GetValue<string>());
+        Assert.Contains(
+            "On the loom",
+            await client.GetStringAsync($"/part-tests/{tag}/grounds"),
+            StringComparison.Ordinal
+        );
+    }
+
     [Theory]
     [InlineData("{\"kind\": \"reactor\"}", "kind")]
     [InlineData("{\"kind\": \"igniter\"}", "kind")]

@@ -7,6 +7,7 @@ using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 using Pritchel.Data;
+using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
@@ -56,6 +57,9 @@ internal static class MachineApi
             )
             .WithSummary("Bring a machine back that was put away");
         machines.MapGet("/{id}/points", PointsAsync).WithSummary("List points a probe can touch");
+        machines
+            .MapGet("/{id}/complaints", ComplaintsAsync)
+            .WithSummary("List what can be complained of, and what may be heard of each");
         machines.MapGet("/{id}/faults", FaultsAsync).WithSummary("List faults that can be planted");
         machines
             .MapPost("/{id}/measure", MeasureAsync)
@@ -160,6 +164,24 @@ internal static class MachineApi
                         Place = p.Place.Id,
                         SameMetalAs = found.Circuit.NodePoints[p.Node].Where(a => a != p.Address),
                     })
+            )
+            : NoMachine(id);
+
+    private static async Task<IResult> ComplaintsAsync(string id, JobDesk desk, CancellationToken cancel) =>
+        await desk.MachineAsync(id, cancel) is { } found
+            ? Results.Ok(
+                found.Symptoms.Select(s => new
+                {
+                    Duty = s.Duty.Id,
+                    s.Group,
+                    Words = DutyWords.Fails(s.Duty),
+                    s.Duty.Load,
+                    s.Duty.Speed,
+                    s.Duty.Setting,
+                    Heard = DutyWords
+                        .Choices(DutyEffect.Of(found.Circuit, s.Duty), s.Duty)
+                        .Select(h => new { Said = h.Heard, h.Words }),
+                })
             )
             : NoMachine(id);
 

@@ -1,4 +1,5 @@
 using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
@@ -122,8 +123,65 @@ public sealed class FuseOut : Procedure
                 : Leaving(tested).Concat(LeavingFed(tested, fed));
         foreach (var (end, words) in leaving.DistinctBy(l => l.End))
         {
-            yield return Out(tested.Own, [end], words);
+            // What it was pulled off is read by itself there: a load may be as near to a short as what else is still joined.
+            var at = circuit.NodeOf(machine.Index.TerminalOf(end)!.Value);
+            var pulled = Out(tested.Own, [end], words);
+            yield return tested.Effect == EffectKind.Holds && at != circuit.Reference && !nodes.Contains(at)
+                ? pulled with
+                {
+                    Pairs = [.. pulled.Pairs!, (at, circuit.Reference)],
+                }
+                : pulled;
         }
+
+        foreach (var (wire, off, at, words) in tested.Effect == EffectKind.Holds ? ByThemselves(tested, fed) : [])
+        {
+            yield return Out(tested.Own, off, $", {Wiring.Called(wire)} by itself: {words}") with
+            {
+                Pairs = [(at, circuit.Reference)],
+            };
+        }
+    }
+
+    /// <summary>
+    /// Wires that are fed there, freed at both ends: what still has ground then is the wire. Without it a lead behind a motor or
+    /// a contact that rests on ground is never told from them.
+    /// </summary>
+    private static IEnumerable<(Wire Wire, IReadOnlyList<Disconnection> Off, int At, string Words)> ByThemselves(
+        TestedDuty tested,
+        IReadOnlySet<int> fed
+    )
+    {
+        var (circuit, machine) = (tested.Circuit, tested.Machine);
+        foreach (var wire in machine.Wires.Where(w => w.Cable != true))
+        {
+            var ends = wire.Ends.ToList();
+            if (!ends.Exists(e => fed.Contains(circuit.NodeOf(e.At))) || ends.TrueForAll(e => IsApart(e.At)))
+            {
+                continue;
+            }
+
+            Disconnection[] off = [.. ends.Select(e => IsApart(e.At) ? (Disconnection)e.At.Part : e.Name)];
+            var (loose, at) = ends.First(e => !IsApart(e.At));
+            if (Array.TrueForAll(off, o => Case.CanComeOff(circuit, o)) && ends.TrueForAll(e => e.At != tested.Duty.Load.At(e.At.Terminal)))
+            {
+                yield return (
+                    wire,
+                    off,
+                    circuit.NodeOf(loose),
+                    string.Join(
+                        ", ",
+                        ends.Select(e =>
+                            IsApart(e.At)
+                                ? $"{machine.Index.PartAt(e.At)!.Name} apart"
+                                : $"off the {machine.Index.PartAt(e.At)!.Name}"
+                        )
+                    )
+                );
+            }
+        }
+
+        bool IsApart(TerminalAddress at) => circuit.Is(at.Part, PartTraits.ComesApart);
     }
 
     /// <summary>Wires of whatever else the battery feeds that can be pulled off where they leave a switch or a relay.</summary>

@@ -100,9 +100,12 @@ internal static class Wiring
         );
     }
 
+    /// <summary>What a wire is called among others.</summary>
+    public static string Called(Wire wire) => $"{string.Join('/', wire.Colours)} wire {wire.Id}";
+
     /// <summary>How pulling a wire off a part is said.</summary>
     public static string Pulled(Wire wire, Part at) =>
-        $", {string.Join('/', wire.Colours)} wire {wire.Id} off the {at.Name}";
+        $", {Called(wire)} off the {at.Name}";
 
     /// <summary>
     /// Wires that a fuse alone feeds, pulled off where they end: at a switch, a relay, or whatever uses what it feeds.

@@ -163,7 +163,10 @@ public sealed class FuseOut : Procedure
 
             Disconnection[] off = [.. ends.Select(e => IsApart(e.At) ? (Disconnection)e.At.Part : e.Name)];
             var (loose, at) = ends.First(e => !IsApart(e.At));
-            if (Array.TrueForAll(off, o => Case.CanComeOff(circuit, o)) && ends.TrueForAll(e => e.At != tested.Duty.Load.At(e.At.Terminal)))
+            if (
+                Array.TrueForAll(off, o => Case.CanComeOff(circuit, o))
+                && ends.TrueForAll(e => e.At != tested.Duty.Load.At(e.At.Terminal))
+            )
             {
                 yield return (
                     wire,

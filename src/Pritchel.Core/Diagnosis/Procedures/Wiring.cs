@@ -104,8 +104,7 @@ internal static class Wiring
     public static string Called(Wire wire) => $"{string.Join('/', wire.Colours)} wire {wire.Id}";
 
     /// <summary>How pulling a wire off a part is said.</summary>
-    public static string Pulled(Wire wire, Part at) =>
-        $", {Called(wire)} off the {at.Name}";
+    public static string Pulled(Wire wire, Part at) => $", {Called(wire)} off the {at.Name}";
 
     /// <summary>
     /// Wires that a fuse alone feeds, pulled off where they end: at a switch, a relay, or whatever uses what it feeds.

@@ -43,11 +43,7 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
                             part.At("coil" + channel),
                             part.At("case")
                         ),
-                        declaration.Branch(
-                            part.Element("trigger" + channel),
-                            part.At("pickup" + channel),
-                            part.At(TriggerReturn)
-                        ),
+                        new TriggerInput(declaration, part, "trigger" + channel, "pickup" + channel, TriggerReturn),
                         declaration.Memory(0)
                     )
                 );
@@ -61,10 +57,9 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
 
     public override void Stamp(CircuitState state)
     {
-        const double TriggerInputOhms = 4700;
         foreach (var channel in channels)
         {
-            state.SetOhms(channel.Trigger, TriggerInputOhms);
+            channel.Trigger.Stamp(state);
             var fires = state.Moment == Moment.Firing && Fires(state, channel);
             state.SetSource(channel.Output, fires ? state[stored] : 0, fires ? DischargeOhms : double.PositiveInfinity);
         }
@@ -78,7 +73,7 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
                 state[stored] = Charge(state);
                 foreach (var channel in channels)
                 {
-                    state[channel.Triggered] = Math.Abs(state.Across(channel.Trigger));
+                    state[channel.Triggered] = Math.Abs(channel.Trigger.Across(state));
                 }
 
                 break;
@@ -88,7 +83,7 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
                 {
                     state[channel.Triggered] = Math.Max(
                         state[channel.Triggered],
-                        Math.Abs(state.Across(channel.Trigger))
+                        Math.Abs(channel.Trigger.Across(state))
                     );
                 }
 
@@ -132,7 +127,7 @@ internal abstract class CapacitorDischarge(Part part, PartFigures figures) : Dev
         && state[channel.Triggered] >= Figures["triggerVolts"];
 
     /// <summary>One coil that it fires, and the pickup that says when.</summary>
-    private sealed record Channel(SourceId Output, BranchId Trigger, MemoryId Triggered);
+    private sealed record Channel(SourceId Output, TriggerInput Trigger, MemoryId Triggered);
 }
 
 /// <summary>
@@ -164,6 +159,9 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
     // What a suppressor lets through above its volts, from memory.
     private const double ClampOhms = 50;
 
+    // What electronics show an ohmmeter: to a decade at best, from memory.
+    private static readonly Spread InsideSpread = new(1.2, 0, 0);
+
     private Resistance input = null!;
     private DiodeArm toKill = null!;
     private DiodeArm[] clamps = [];
@@ -175,7 +173,7 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
     public override void Declare(Declaration declaration)
     {
         base.Declare(declaration);
-        input = new Resistance(declaration, Part, "inputOhms", "exciter", "case", 47_000, Spread.None);
+        input = new Resistance(declaration, Part, "inputOhms", "exciter", "case", 47_000, InsideSpread);
         toKill = new DiodeArm(declaration, Part, "kill", "exciter", "kill", DiodeArm.SiliconVolts, 0.5);
 
         // Past what its capacitor is charged to, the unit holds its exciter: the winding alone would give four times that

@@ -42,7 +42,7 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
     private readonly List<(string Terminal, BranchId Branch)> drivers = [];
     private readonly List<(string Terminal, BranchId Branch)> senses = [];
     private Resistance feed = null!;
-    private BranchId trigger;
+    private TriggerInput trigger = null!;
     private SourceId? reference;
     private ParameterId works;
     private StateId powered;
@@ -62,7 +62,7 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
     {
         engine = declaration.Engine(part);
         feed = new Resistance(declaration, part, "feedOhms", "+", "gnd", figures["feedOhms"], Spread.Winding);
-        trigger = declaration.Branch(part.Element("trigger"), part.At("pickup+"), part.At("pickup-"));
+        trigger = new TriggerInput(declaration, part, "trigger", "pickup+", "pickup-");
         foreach (var terminal in part.Terminals.Select(t => t.Text).Where(Kind.OptionalTerminals.Contains))
         {
             var (at, ground) = (part.At(terminal), part.At("gnd"));
@@ -89,9 +89,8 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
 
     public override void Stamp(CircuitState state)
     {
-        const double TriggerInputOhms = 10_000;
         feed.Stamp(state);
-        state.SetOhms(trigger, TriggerInputOhms);
+        trigger.Stamp(state);
         foreach (var (_, branch) in senses)
         {
             state.SetOhms(branch, SenseOhms);
@@ -215,5 +214,5 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
 
     private static bool Present(CircuitState state, BranchId sense) => state.Across(sense) >= PresentVolts;
 
-    private double Trigger(CircuitState state) => Math.Abs(state.Across(trigger));
+    private double Trigger(CircuitState state) => Math.Abs(trigger.Across(state));
 }

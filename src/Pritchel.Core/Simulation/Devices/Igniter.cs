@@ -39,7 +39,7 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
     private BranchId? pump;
     private int engine;
     private StateId pumping;
-    private BranchId trigger;
+    private TriggerInput trigger = null!;
     private ParameterId works;
     private StateId dwelling;
     private MemoryId fed;
@@ -55,7 +55,7 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
     public override void Declare(Declaration declaration)
     {
         feed = new Resistance(declaration, part, "feedOhms", "+", "case", figures["feedOhms"], Spread.Winding);
-        trigger = declaration.Branch(part.Element("trigger"), part.At("pickup+"), part.At("pickup-"));
+        trigger = new TriggerInput(declaration, part, "trigger", "pickup+", "pickup-");
         engine = declaration.Engine(part);
         inputs = new IgniterInputs(declaration, part);
         foreach (var output in part.Terminals.Select(t => t.Text).Where(t => t is "coil" or "coil2" or Tach))
@@ -78,10 +78,9 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
 
     public override void Stamp(CircuitState state)
     {
-        const double TriggerInputOhms = 4700;
         feed.Stamp(state);
         inputs.Stamp(state);
-        state.SetOhms(trigger, TriggerInputOhms);
+        trigger.Stamp(state);
         if (pump is { } driver)
         {
             state.SetOhms(driver, state[pumping] == Conducting ? OnOhms : double.PositiveInfinity);
@@ -114,7 +113,7 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
         if (state.Moment == Moment.Positive)
         {
             state[fed] = feed.Drive(state);
-            state[triggered] = Math.Abs(state.Across(trigger));
+            state[triggered] = Math.Abs(trigger.Across(state));
         }
     }
 
@@ -147,5 +146,5 @@ internal sealed class Igniter(Part part, PartFigures figures) : Device, INamedDe
 
     private bool Fed(CircuitState state) => feed.Drive(state) >= figures["leastFeedVolts"];
 
-    private bool Triggered(CircuitState state) => Math.Abs(state.Across(trigger)) >= figures["triggerVolts"];
+    private bool Triggered(CircuitState state) => Math.Abs(trigger.Across(state)) >= figures["triggerVolts"];
 }

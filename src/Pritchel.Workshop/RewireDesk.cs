@@ -5,6 +5,7 @@ using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Rewiring;
 using Pritchel.Core.Rewiring.Plugs;
+using Pritchel.Core.Rewiring.Templates;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Data.Events;
@@ -126,9 +127,10 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
         }
 
         MachineEntry? giving = null;
+        var template = CircuitTemplate.All.FirstOrDefault(t => t.Id.Text == donor);
         if (!string.IsNullOrEmpty(donor))
         {
-            giving = await machines.FindAsync(donor, cancel);
+            giving = template is null ? await machines.FindAsync(donor, cancel) : await KeptAsync(template, cancel);
             if (giving is null)
             {
                 return (null, "Comes in: choose a machine from the list, or nothing.");
@@ -142,11 +144,29 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
                 called,
                 (hosting.Id, hosting.Version),
                 giving is null ? null : (giving.Id, giving.Version),
-                RewireSketch.Start(at.Machine, from?.Machine),
+                RewireSketch.Start(at.Machine, from?.Machine) is var start && template is not null
+                    ? start with
+                    {
+                        Donor = new SideSketch(template.Keeps(), []),
+                    }
+                    : start,
                 cancel
             ),
             null
         );
+    }
+
+    /// <summary>The machine that a template is drawn on, kept beside the others and in no list.</summary>
+    private async Task<MachineEntry> KeptAsync(CircuitTemplate template, CancellationToken cancel)
+    {
+        if (await machines.FindAsync(template.Id.Text, cancel) is { } kept)
+        {
+            return kept;
+        }
+
+        var entry = await machines.AddAsync(template.Machine(), cancel);
+        await machines.PutAwayAsync(entry.Id, true, cancel);
+        return entry;
     }
 
     /// <summary>Keeps a plug drawn by hand as a machine of its own, to be host or donor like any other.</summary>

@@ -22,7 +22,7 @@ public sealed class GeneratorRunning : PartSheet
     private const double SpeedShare = 0.05;
 
     // What a broken winding still picks up from what turns beside it: from memory.
-    private const double StrayVolts = 0.3;
+    private const double StrayVolts = 0.1;
     private const double BuildsUp = 8;
 
     private static readonly Dictionary<ControlId, PositionId> Off = new() { [BenchMachine.Fed] = new("off") };

@@ -130,11 +130,10 @@ try
     app.UseSlowRequests(app.Services.GetRequiredService<ILogger<Program>>());
     app.UseOwnPages(addresses);
     app.UseSecurityHeaders(SecurityPolicy.Build());
-    app.UseExceptionHandler("/error");
-    app.UseWhen(c => c.Request.Path.StartsWithSegments("/api"), api => api.UseStatusCodePages());
+    app.UseWhen(IsApi, api => api.UseExceptionHandler().UseStatusCodePages());
     app.UseWhen(
-        c => !c.Request.Path.StartsWithSegments("/api"),
-        pages => pages.UseStatusCodePagesWithReExecute("/error", "?code={0}")
+        c => !IsApi(c),
+        pages => pages.UseExceptionHandler("/error").UseStatusCodePagesWithReExecute("/error", "?code={0}")
     );
     app.UseResponseCompression();
     app.UseStaticFiles(
@@ -183,6 +182,8 @@ catch (Exception e) when (e is RecordRefusedException || StorageFault.Words(e) i
 
     Environment.ExitCode = 1;
 }
+
+static bool IsApi(HttpContext context) => context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal);
 
 /// <summary>The application, for in-process tests.</summary>
 public partial class Program;

@@ -151,6 +151,39 @@ public class AnyReadingTests
         Assert.Single(diagnosis.TakenOtherwise);
     }
 
+    /// <summary>
+    /// Direct volts on a lead of a running stator: its diodes let it go and catch it within a turn, and what a meter makes of that
+    /// is told of nobody. It is believed of no suspect, and no test asks for it.
+    /// </summary>
+    [Fact]
+    public void What_is_not_followed_on_the_sound_machine_condemns_nothing()
+    {
+        var kit = Shipped.Kit("ridge-twin-1", "charges-battery");
+        var told = new ComplaintMade(
+            new Complaint
+            {
+                Duty = new DutyId("charges-battery"),
+                Heard = Heard.Nothing,
+                Failed = 3,
+                Tried = 3,
+            }
+        );
+        var leg = kit.Told(
+            new ProbePair(0, kit.Circuit.NodeOf(PointId.Of("regulator.c")), kit.Circuit.NodeOf(PointId.Of("battery.-")))
+        );
+        JobEvent read = new ReadingTaken(leg, "7.17", 7.17, Diagnosis.Evidence.SymptomNow.Present);
+        JobDiagnosis After(params JobEvent[] events) =>
+            Of(JobState.Of([.. events.Select((e, i) => new RecordedEvent(i + 1, DateTimeOffset.UnixEpoch, e))]), kit);
+        var (before, after) = (After(told), After(told, read, read, read, read));
+        foreach (var suspect in before.Beliefs.Suspects.Take(5))
+        {
+            var then = after.Beliefs.Suspects.First(s => s.Id == suspect.Id);
+            Assert.Equal(suspect.Share, then.Share, 2);
+        }
+
+        Assert.DoesNotContain(before.Tests, t => kit.Told(t.At) == leg);
+    }
+
     [Fact]
     public void What_the_complaint_s_tests_read_anyway_is_an_ordinary_reading()
     {

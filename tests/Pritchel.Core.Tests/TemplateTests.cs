@@ -82,6 +82,23 @@ public class TemplateTests
         Assert.Equal((sparks, !sparks), (outcome.AllSpark, outcome.NoneSparks));
     }
 
+    /// <summary>What its leads are for is found though neither battery nor metal comes with them.</summary>
+    [Fact]
+    public void A_template_s_leads_tell_what_they_are_for()
+    {
+        var template = CircuitTemplate.Named("accessory-relay")!;
+        var host = Shipped.Circuit("orchard-tractor-4").Machine;
+        var plan = new RewirePlan(
+            new RewireSide(SideKey.Host, host, host.Parts.Select(p => p.Id), []),
+            new RewireSide(SideKey.Donor, template.Machine(), template.Keeps(), []),
+            []
+        );
+        var kinds = EndFunction.Of(plan).GroupBy(e => e.Kind).ToDictionary(g => g.Key, g => g.Count());
+        Assert.Equal(1, kinds[EndKind.BatteryFeed]);
+        Assert.Equal(1, kinds[EndKind.SwitchedFeed]);
+        Assert.Equal(2, kinds[EndKind.Ground]);
+    }
+
     private static ControlId Control(Circuit circuit, string id) =>
         circuit.Machine.Controls.First(c => c.Id.Text == id || c.Id.Text.EndsWith(id, StringComparison.Ordinal)).Id;
 

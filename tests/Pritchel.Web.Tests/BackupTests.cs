@@ -23,6 +23,14 @@ public sealed class BackupTests
             backup = first.Services.GetRequiredService<Backups>().List()[0].File;
             later = await Talk.OpenJobAsync(client);
 
+            // What would be lost is said before anybody does it: the later job, all of it, and nothing of the first.
+            var preview = await client.GetStringAsync($"/record/restore?backup={Path.GetFileName(backup)}");
+            Assert.Contains($"job {later}: all of it", preview, StringComparison.Ordinal);
+            Assert.DoesNotContain($"job {tag}", preview, StringComparison.Ordinal);
+            Assert.Contains($"--restore {backup}", preview, StringComparison.Ordinal);
+            using var nowhere = await client.GetAsync("/record/restore?backup=..%2Fpritchel.db");
+            Assert.Equal(System.Net.HttpStatusCode.NotFound, nowhere.StatusCode);
+
             // While it is open nothing takes its place.
             var open = await Assert.ThrowsAsync<RecordRefusedException>(() =>
                 RecordFile.RestoreAsync(folder, backup, default)

@@ -8,11 +8,15 @@ public static class MachineWords
     /// <summary>The part that a terminal is on.</summary>
     public static Part PartAt(Machine machine, TerminalAddress address) => machine.Index.PartAt(address)!;
 
-    /// <summary>Address that volts are measured from: the first battery's negative post, else the first body's first bolt.</summary>
+    /// <summary>
+    /// Address that volts are measured from: the first battery's negative post, else the first body's first bolt, and on a
+    /// fragment of a machine that has neither the first terminal there is.
+    /// </summary>
     public static TerminalAddress ReferenceOf(Machine machine) =>
         machine.Parts.FirstOrDefault(p => PartKinds.IsBattery(p.Kind)) is { } battery ? battery.At("-")
         : FirstBody(machine) is { } body ? body.At(body.Terminals[0])
-        : throw new ArgumentException("The machine has neither battery nor body.", nameof(machine));
+        : machine.Parts.FirstOrDefault(p => p.Terminals.Count > 0) is { } first ? first.At(first.Terminals[0])
+        : throw new ArgumentException("The machine has no terminal.", nameof(machine));
 
     /// <summary>The machine's first ground body, or null.</summary>
     public static Part? FirstBody(Machine machine) => machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body);

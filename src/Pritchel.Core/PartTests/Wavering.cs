@@ -40,7 +40,7 @@ public sealed partial record Wavering(int Right, int Tried)
             return null;
         }
 
-        var (right, tried) = (Number(counted.Groups[1].Value), Number(counted.Groups[2].Value));
+        var (right, tried) = (Number(counted.Groups["right"].Value), Number(counted.Groups["tried"].Value));
         if (tried is >= 2 and <= MostTried && right > 0 && right < tried)
         {
             return new Wavering(right, tried);
@@ -67,8 +67,9 @@ public sealed partial record Wavering(int Right, int Tried)
     private static int Number(string digits) => digits.Length > 3 ? MostTried + 1 : int.Parse(digits, null);
 
     [GeneratedRegex(
-        @"\A([0-9]{1,9})\s*(?:of|/)\s*([0-9]{1,9})\z",
-        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+        @"\A(?<right>[0-9]{1,9})\s?(of|/)\s?(?<tried>[0-9]{1,9})\z",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture,
+        matchTimeoutMilliseconds: 1000
     )]
     private static partial Regex Counted();
 }

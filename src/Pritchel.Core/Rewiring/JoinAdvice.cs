@@ -358,6 +358,18 @@ public static class JoinAdvice
             );
         }
 
+        if (
+            end is { Kind: EndKind.BatteryFeed, Gives: false }
+            && end.Lost.Any(t => PartKinds.IsBattery(t.Part.Kind))
+            && other.Machine.Parts.Where(p => PartKinds.IsBattery(p.Kind) && other.Has(p.Id)).ToList() is [var battery]
+        )
+        {
+            return new SuggestedJoin(
+                new Join([end.End], new Landing(other.Key, battery.At("+"))),
+                $"It wants volts whatever the key says: on the post of {battery.Name} itself, its fuse within a hand of it."
+            );
+        }
+
         var like = end
             .Lost.SelectMany(t =>
                 other

@@ -23,6 +23,11 @@ internal sealed class ParticleWeigher(
     private const double DiscrepancyVolts = 0.008;
     private const double DiscrepancyShare = 0.003;
 
+    // The same with an engine turning its charge windings: a throttle held by hand, and what a meter makes of chopped waves.
+    // From memory.
+    private const double TurningVolts = 0.04;
+    private const double TurningShare = 0.01;
+
     // Behind a blocking diode a figure hangs on its leak, which is known to a decade at best: nearly anything may stand there
     // that a leak can pull it to, and a tenth more or less tells nothing. Common practice, no source.
     private const double LeakVolts = 0.5;
@@ -157,7 +162,7 @@ internal sealed class ParticleWeigher(
     private double[] Densities(Hypothesis shown, GroupedReading reading, double[] kernels, SharedError shared)
     {
         var (densities, predicted, model) = (new double[count], new double[count], new double[count]);
-        if (!beliefs.Table.Predicts(reading.At.Condition))
+        if (!beliefs.Table.Predicts(reading.At.Condition) || !beliefs.Table.Follows(reading.At))
         {
             Array.Fill(densities, Likelihood.WildDensity);
             return densities;
@@ -169,6 +174,7 @@ internal sealed class ParticleWeigher(
         var (hasGain, isSeen) = (observable.GainSigma(beliefs.Meter) > 0, observable.IsSeen);
         var group = SharedError.GroupOf(beliefs.Table, reading.At.Condition);
         var noise = isSeen ? Eyesight.Glance : reading.Noise;
+        var turning = Turning(reading.At.Condition);
         for (var p = 0; p < count; p++)
         {
             predicted[p] = chatters[p] || !figures.IsKnown(p) ? double.NaN : figures[p] * (hasGain ? gains[p] : 1);
@@ -200,6 +206,8 @@ internal sealed class ParticleWeigher(
             var own =
                 DiscrepancyVolts
                 + (DiscrepancyShare * Math.Abs(predicted[p]))
+                + turning.Volts
+                + (turning.Share * Math.Abs(predicted[p]))
                 + (figures.Hangs(p) ? LeakVolts + (LeakShare * Math.Abs(predicted[p])) : 0);
             model[p] = isSeen ? Math.Sqrt((own * own) + Eyesight.SharedVariance) : own;
             var (mean, sigma) = group is { } others
@@ -227,6 +235,13 @@ internal sealed class ParticleWeigher(
 
         return densities;
     }
+
+    /// <summary>Model error of volts that waves make up.</summary>
+    private (double Volts, double Share) Turning(int condition) =>
+        beliefs.Table is { FollowsWaves: true } table
+        && table.Conditions[condition] is { Speed: not Machines.DutySpeed.Rest, Observable.SharesModelError: true }
+            ? (TurningVolts, TurningShare)
+            : default;
 
     private double Variance(GroupedReading reading, Observable observable, double expected)
     {

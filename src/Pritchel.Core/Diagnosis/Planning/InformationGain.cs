@@ -103,7 +103,7 @@ internal sealed class InformationGain
     public double Bits(ProbePair at, double[] scratch)
     {
         var sharing = SharingWith(at);
-        if (!Differs(at, sharing))
+        if (!Differs(at, sharing) || !beliefs.Table.Follows(at))
         {
             return 0;
         }

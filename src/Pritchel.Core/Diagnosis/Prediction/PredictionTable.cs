@@ -134,6 +134,22 @@ public sealed partial class PredictionTable
         && !cranksStill;
 
     /// <summary>
+    /// Whether the sound machine's figure is known at a pair in most cases. Where diodes let a winding go and catch it within a
+    /// turn it is not: a suspect whose figure happens to be known there would win by that alone.
+    /// </summary>
+    internal bool Follows(ProbePair at)
+    {
+        var figures = Healthy.Across(at);
+        var known = 0;
+        for (var p = 0; p < Particles; p++)
+        {
+            known += figures.IsKnown(p) ? 1 : 0;
+        }
+
+        return 2 * known > Particles;
+    }
+
+    /// <summary>
     /// Whether a condition is solved at all: a coarse table knows those alone in which a first test may lie. One that is not
     /// has no figures (not a number).
     /// </summary>

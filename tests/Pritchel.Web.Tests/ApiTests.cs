@@ -36,6 +36,10 @@ public sealed class ApiTests(Host host) : IClassFixture<Host>
         var cranks = Assert.Single(all!, c => c!["duty"]!.GetValue<string>() == "cranks")!;
         Assert.Equal("Does not crank", cranks["words"]!.GetValue<string>());
         Assert.Contains(cranks["heard"]!.AsArray(), h => h!["said"]!.GetValue<string>() == "oneClick");
+        var job = await client.PostAsJsonAsync("/api/v1/jobs", new { machine = "hill-quad-2", duty = "cranks" });
+        var tag = (await job.Content.ReadFromJsonAsync<JsonObject>())!["tag"]!.GetValue<string>();
+        using var early = await client.GetAsync(new Uri($"/api/v1/jobs/{tag}/suspects", UriKind.Relative));
+        Assert.Equal(HttpStatusCode.Conflict, early.StatusCode);
         using var nowhere = await client.GetAsync(new Uri("/api/v1/nowhere", UriKind.Relative));
         Assert.Equal(HttpStatusCode.NotFound, nowhere.StatusCode);
         Assert.Equal("application/problem+json", nowhere.Content.Headers.ContentType?.MediaType);

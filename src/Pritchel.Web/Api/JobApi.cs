@@ -86,7 +86,9 @@ internal static class JobApi
         jobs.MapGet(
                 route,
                 async (string tag, JobDesk desk, CancellationToken cancel) =>
-                    await FindAsync(tag, desk, whole, cancel) is { } open ? Results.Ok(show(open)) : NoJob(tag)
+                    await FindAsync(tag, desk, whole, cancel) is not { } open ? NoJob(tag)
+                    : whole && !open.State.ComplaintTold ? NothingTold(open)
+                    : Results.Ok(show(open))
             )
             .WithSummary(summary);
 
@@ -134,6 +136,14 @@ internal static class JobApi
         JobStore.NumberOf(tag) is not { } number ? null
         : whole ? await desk.OpenWholeAsync(number, cancel)
         : await desk.OpenAsync(number, cancel: cancel);
+
+    /// <summary>Nothing is suspected of a machine that nobody has complained of.</summary>
+    private static IResult NothingTold(OpenJob open) =>
+        Results.Problem(
+            title: "Nothing has been told yet",
+            detail: $"Post the complaint of {open.Job.Tag} first: what is heard in the duty's setting, and how often.",
+            statusCode: 409
+        );
 
     private static IResult NoJob(string tag) =>
         Results.Problem(

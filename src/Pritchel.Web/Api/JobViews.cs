@@ -64,6 +64,7 @@ internal static class JobViews
             {
                 s.Id,
                 s.Words,
+                Repair = s.Repair?.Name,
                 s.Share,
             });
 

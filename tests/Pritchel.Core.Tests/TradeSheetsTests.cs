@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Pritchel.Core.Metering;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.Simulation;
@@ -13,6 +14,9 @@ public class TradeSheetsTests
     private const double Ol = double.PositiveInfinity;
 
     private static readonly Meter Nulled = Meter.Ordinary with { LeadsNulled = true };
+
+    // Worked out once for all cases of a sheet: a second to ten each.
+    private static readonly ConcurrentDictionary<(string Kind, string Sheet), Lazy<SheetTable>> Tables = new();
 
     public static TheoryData<string, string, string, string> Cases =>
         new()
@@ -232,11 +236,18 @@ public class TradeSheetsTests
 
     private static SheetVerdict Judge(string kind, string sheet, string read)
     {
-        var table = SheetTable.Build(
-            SheetCatalogue.Named(sheet)!,
-            TestedPart.Loose(DeviceKinds.Named(kind)!, optional: true),
-            Nulled
-        );
+        var table = Tables
+            .GetOrAdd(
+                (kind, sheet),
+                key => new Lazy<SheetTable>(() =>
+                    SheetTable.Build(
+                        SheetCatalogue.Named(key.Sheet)!,
+                        TestedPart.Loose(DeviceKinds.Named(key.Kind)!, optional: true),
+                        Nulled
+                    )
+                )
+            )
+            .Value;
         var entries = read.Split(", ")
             .Select(r => r.Split(' '))
             .Select(r => new SheetEntry(

@@ -98,7 +98,7 @@ public sealed class GeneratorRunning : PartSheet
         ];
 
     /// <inheritdoc/>
-    public override int? Draws => 96;
+    public override int? Draws => 64;
 
     /// <summary>One that builds up: many times its residue.</summary>
     public override bool CouldBeSound(IReadOnlyDictionary<string, double> figures) =>

@@ -159,9 +159,6 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
     // What a suppressor lets through above its volts, from memory.
     private const double ClampOhms = 50;
 
-    // What electronics show an ohmmeter: to a decade at best, from memory.
-    private static readonly Spread InsideSpread = new(1.2, 0, 0);
-
     private Resistance input = null!;
     private DiodeArm toKill = null!;
     private DiodeArm[] clamps = [];
@@ -173,7 +170,7 @@ internal sealed class ExciterCdi(Part part, PartFigures figures)
     public override void Declare(Declaration declaration)
     {
         base.Declare(declaration);
-        input = new Resistance(declaration, Part, "inputOhms", "exciter", "case", 47_000, InsideSpread);
+        input = new Resistance(declaration, Part, "inputOhms", "exciter", "case", 47_000, Spread.None);
         toKill = new DiodeArm(declaration, Part, "kill", "exciter", "kill", DiodeArm.SiliconVolts, 0.5);
 
         // Past what its capacitor is charged to, the unit holds its exciter: the winding alone would give four times that

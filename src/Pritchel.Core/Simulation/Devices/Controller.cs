@@ -62,7 +62,7 @@ internal sealed class Controller(Part part, PartFigures figures) : Device, IName
     {
         engine = declaration.Engine(part);
         feed = new Resistance(declaration, part, "feedOhms", "+", "gnd", figures["feedOhms"], Spread.Winding);
-        trigger = new TriggerInput(declaration, part, "trigger", "pickup+", "pickup-");
+        trigger = new TriggerInput(declaration, part, "trigger", "pickup+", "pickup-", 10_000);
         foreach (var terminal in part.Terminals.Select(t => t.Text).Where(Kind.OptionalTerminals.Contains))
         {
             var (at, ground) = (part.At(terminal), part.At("gnd"));

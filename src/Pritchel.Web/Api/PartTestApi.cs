@@ -253,7 +253,7 @@ internal static class PartTestApi
 
         var error = "Too little has been read: nothing can be taken over yet.";
         IReadOnlyList<JobEvent> events =
-            survey is not null ? [.. SheetEvidence.Of(survey, job, out error)]
+            survey is not null ? [.. SurveyEvidence.Of(survey, job, out error)]
             : SheetEvidence.IsReady(sheet!) ? [SheetEvidence.Of(sheet!)]
             : [];
         if (events.Count == 0)

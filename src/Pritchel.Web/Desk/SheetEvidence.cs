@@ -1,16 +1,13 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
-using Pritchel.Core.Observables;
 using Pritchel.Core.PartTests;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Desk;
 
-/// <summary>What a part test or a survey has to say in the job that it belongs to.</summary>
+/// <summary>What a part test has to say in the job that it belongs to.</summary>
 public static class SheetEvidence
 {
-    private const string SurveyOfAnother = "This survey is of another machine than the job.";
-
     /// <summary>Whether a part test's result can be taken over into its job now.</summary>
     public static bool IsReady(OpenPartTest open) =>
         open.Entry is { Job: not null, PartId: not null }
@@ -35,57 +32,4 @@ public static class SheetEvidence
                     .Distinct(),
             ]
         );
-
-    /// <summary>
-    /// A survey's figures, as readings of the job: each by itself, in the setting it was taken in. Those taken with a bulb of
-    /// one's own are of no setting of the machine's and stay with the survey.
-    /// </summary>
-    /// <param name="open">The survey.</param>
-    /// <param name="job">The job that it belongs to.</param>
-    /// <param name="error">Why none can be taken over; empty where some can.</param>
-    public static IReadOnlyList<ReadingTaken> Of(OpenSurvey open, OpenJob job, out string error)
-    {
-        error = "";
-        if (job.Machine.Id != open.Machine.Machine.Id)
-        {
-            error = SurveyOfAnother;
-            return [];
-        }
-
-        var kept = job.State.Readings.Select(r => Known(r.Reading)).ToHashSet(StringComparer.Ordinal);
-        var taken = new List<ReadingTaken>();
-        foreach (var (index, volts) in open.Figures.OrderBy(f => f.Key))
-        {
-            var point = open.Survey.Points[index];
-            if (point.ByBulb)
-            {
-                continue;
-            }
-
-            var any = new AnyReading(
-                DirectVolts.Instance.Key,
-                job.Circuit.Setting(point.Setting.Named(open.Machine.Machine).ToDictionary()),
-                point.Cranks ? Core.Machines.DutySpeed.Crank : Core.Machines.DutySpeed.Rest,
-                [],
-                PointId.Of(point.At.Text),
-                job.Kit.Points.At(job.Circuit.Reference).Address
-            );
-            var typed = volts.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture);
-            if (
-                !any.Check(job.Circuit).Any()
-                && any.Taken(job.Kit, typed, out _) is { } reading
-                && !kept.Contains(Known(reading))
-            )
-            {
-                taken.Add(reading);
-            }
-        }
-
-        error = taken.Count == 0 ? "No figure of this survey is new to the job." : "";
-        return taken;
-    }
-
-    /// <summary>One figure in one setting: taken over twice it would count twice.</summary>
-    private static string Known(ReadingTaken reading) =>
-        $"{reading.At.Red.Text}|{string.Join(',', reading.At.Condition.Setting.Select(s => $"{s.Key}={s.Value}").Order(StringComparer.Ordinal))}|{reading.Typed}";
 }

@@ -19,6 +19,18 @@ public sealed record MarryDrawing
     private const double Step = 46;
     private const double Ashore = 84;
 
+    // What a lone side shows of the other half: stubs, sleeves and what they land on.
+    private const double Beyond = 90;
+
+    /// <summary>Whether ends stand on one side only.</summary>
+    public bool IsHalf => Hosts.Count == 0 || Donors.Count == 0;
+
+    /// <summary>Left edge and width of what is drawn: half, where ends stand on one side only.</summary>
+    public (double Left, double Width) View =>
+        !IsHalf ? (0, Width)
+        : Hosts.Count == 0 ? ((Width / 2) - Beyond, (Width / 2) + Beyond)
+        : (0, (Width / 2) + Beyond);
+
     /// <summary>Its height.</summary>
     public required double Height { get; init; }
 

@@ -32,24 +32,21 @@ public abstract class CircuitTemplate
     public MachineId Id => new(Mark + Key);
 
     /// <summary>The least machine that it works on.</summary>
-    public Machine Machine()
-    {
-        var drawing = new TemplateDrawing();
-        Draw(drawing);
-        return drawing.Build(Id, Name, Says);
-    }
+    public Machine Machine() => Drawn().Build(Id, Name, Says);
 
     /// <summary>Parts that are new.</summary>
-    public IReadOnlyList<PartId> Keeps()
-    {
-        var drawing = new TemplateDrawing();
-        Draw(drawing);
-        return drawing.Own;
-    }
+    public IReadOnlyList<PartId> Keeps() => Drawn().Own;
 
     /// <summary>The template of a key, or null.</summary>
     public static CircuitTemplate? Named(string? key) => All.FirstOrDefault(t => t.Key == key);
 
     /// <summary>Draws it.</summary>
     private protected abstract void Draw(TemplateDrawing drawing);
+
+    private TemplateDrawing Drawn()
+    {
+        var drawing = new TemplateDrawing();
+        Draw(drawing);
+        return drawing;
+    }
 }

@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Data;
-using Pritchel.Web.Desk;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.PartTests;
@@ -43,7 +42,7 @@ public sealed class GroundsModel(GroundDesk desk, JobDesk jobs) : StepPageModel<
             return NotFound();
         }
 
-        var readings = SheetEvidence.Of(Open, job, out var error);
+        var readings = SurveyEvidence.Of(Open, job, out var error);
         Error = error;
         if (readings.Count > 0)
         {

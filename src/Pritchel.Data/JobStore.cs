@@ -175,7 +175,8 @@ public sealed class JobStore(PritchelContext context, TimeProvider clock)
                 .Select(e => new RecordedEvent(
                     e.Sequence,
                     new DateTimeOffset(DateTime.SpecifyKind(e.AtUtc, DateTimeKind.Utc)),
-                    EventFormat.Read(e.Body)
+                    EventFormat.Read(e.Body),
+                    e.By
                 )),
         ]);
 

@@ -36,7 +36,7 @@ public sealed class PartTestRow
 }
 
 /// <summary>One step of a part test. Rows are added, never removed.</summary>
-public sealed class PartTestStepRow
+public sealed class PartTestStepRow : IAuthored
 {
     /// <summary>Part test.</summary>
     public int PartTestId { get; init; }
@@ -49,6 +49,9 @@ public sealed class PartTestStepRow
 
     /// <summary>The step as JSON, in the record's own format.</summary>
     public required string Body { get; init; }
+
+    /// <inheritdoc/>
+    public string? By { get; set; }
 }
 
 /// <summary>A part test as listed.</summary>

@@ -1,10 +1,15 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 
 namespace Pritchel.Data;
 
-/// <summary>The record: one SQLite file.</summary>
-public sealed class PritchelContext(DbContextOptions<PritchelContext> options) : DbContext(options)
+/// <summary>The record: one SQLite file, with those who may sign in to it.</summary>
+public sealed class PritchelContext(DbContextOptions<PritchelContext> options) : IdentityUserContext<Member>(options)
 {
+    /// <summary>Name of whoever writes just now; null where nobody is asked who they are.</summary>
+    public string? Author { get; set; }
+
     /// <summary>Machine files, by version.</summary>
     public DbSet<MachineRow> Machines => Set<MachineRow>();
 
@@ -39,33 +44,64 @@ public sealed class PritchelContext(DbContextOptions<PritchelContext> options) :
     public DbSet<PictureRow> Pictures => Set<PictureRow>();
 
     /// <inheritdoc/>
-    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
-        modelBuilder.Entity<MachineRow>().HasKey(m => new { m.MachineId, m.Version });
-        modelBuilder.Entity<JobRow>().HasIndex(j => j.Number).IsUnique();
-        modelBuilder.Entity<JobRow>().HasIndex(j => new { j.IsClosed, j.Number });
-        modelBuilder
+        Sign();
+        return base.SaveChanges(acceptAllChangesOnSuccess);
+    }
+
+    /// <inheritdoc/>
+    public override Task<int> SaveChangesAsync(
+        bool acceptAllChangesOnSuccess,
+        CancellationToken cancellationToken = default
+    )
+    {
+        Sign();
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    /// <inheritdoc/>
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<Member>().ToTable("Members").Property(m => m.Role).HasConversion<string>();
+        builder.Entity<IdentityUserClaim<string>>().ToTable("MemberClaims");
+        builder.Entity<IdentityUserLogin<string>>().ToTable("MemberLogins");
+        builder.Entity<IdentityUserToken<string>>().ToTable("MemberTokens");
+        builder.Entity<MachineRow>().HasKey(m => new { m.MachineId, m.Version });
+        builder.Entity<JobRow>().HasIndex(j => j.Number).IsUnique();
+        builder.Entity<JobRow>().HasIndex(j => new { j.IsClosed, j.Number });
+        builder
             .Entity<JobRow>()
             .HasOne<MachineRow>()
             .WithMany()
             .HasForeignKey(j => new { j.MachineId, j.MachineVersion })
             .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder
+        builder
             .Entity<JobRow>()
             .HasMany(j => j.Events)
             .WithOne()
             .HasForeignKey(e => e.JobId)
             .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<JobEventRow>().HasIndex(e => new { e.JobId, e.Sequence }).IsUnique();
-        modelBuilder.Entity<SettingRow>().HasKey(s => s.Name);
-        modelBuilder.Entity<DraftRow>().HasMany(d => d.Steps).WithOne().HasForeignKey(s => s.DraftId);
-        modelBuilder.Entity<DraftStepRow>().HasKey(s => new { s.DraftId, s.Sequence });
-        modelBuilder.Entity<PartTestRow>().HasIndex(t => t.Number).IsUnique();
-        modelBuilder.Entity<PartTestRow>().HasMany(t => t.Steps).WithOne().HasForeignKey(s => s.PartTestId);
-        modelBuilder.Entity<PartTestStepRow>().HasKey(s => new { s.PartTestId, s.Sequence });
-        modelBuilder.Entity<RewireRow>().HasIndex(r => r.Number).IsUnique();
-        modelBuilder.Entity<RewireRow>().HasMany(r => r.Steps).WithOne().HasForeignKey(s => s.RewireId);
-        modelBuilder.Entity<RewireStepRow>().HasKey(s => new { s.RewireId, s.Sequence });
-        modelBuilder.Entity<PictureRow>().HasIndex(p => p.MachineId);
+        builder.Entity<JobEventRow>().HasIndex(e => new { e.JobId, e.Sequence }).IsUnique();
+        builder.Entity<SettingRow>().HasKey(s => s.Name);
+        builder.Entity<DraftRow>().HasMany(d => d.Steps).WithOne().HasForeignKey(s => s.DraftId);
+        builder.Entity<DraftStepRow>().HasKey(s => new { s.DraftId, s.Sequence });
+        builder.Entity<PartTestRow>().HasIndex(t => t.Number).IsUnique();
+        builder.Entity<PartTestRow>().HasMany(t => t.Steps).WithOne().HasForeignKey(s => s.PartTestId);
+        builder.Entity<PartTestStepRow>().HasKey(s => new { s.PartTestId, s.Sequence });
+        builder.Entity<RewireRow>().HasIndex(r => r.Number).IsUnique();
+        builder.Entity<RewireRow>().HasMany(r => r.Steps).WithOne().HasForeignKey(s => s.RewireId);
+        builder.Entity<RewireStepRow>().HasKey(s => new { s.RewireId, s.Sequence });
+        builder.Entity<PictureRow>().HasIndex(p => p.MachineId);
+    }
+
+    /// <summary>Puts the author's name to what is new and has none.</summary>
+    private void Sign()
+    {
+        foreach (var row in ChangeTracker.Entries<IAuthored>().Where(r => r.State == EntityState.Added))
+        {
+            row.Entity.By ??= Author;
+        }
     }
 }

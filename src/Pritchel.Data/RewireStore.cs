@@ -36,7 +36,7 @@ public sealed class RewireRow
 }
 
 /// <summary>One step of a rewire. Rows are added, never removed.</summary>
-public sealed class RewireStepRow
+public sealed class RewireStepRow : IAuthored
 {
     /// <summary>Rewire.</summary>
     public int RewireId { get; init; }
@@ -49,6 +49,9 @@ public sealed class RewireStepRow
 
     /// <summary>The step as JSON, in the record's own format.</summary>
     public required string Body { get; init; }
+
+    /// <inheritdoc/>
+    public string? By { get; set; }
 }
 
 /// <summary>A rewire as listed.</summary>

@@ -1,7 +1,7 @@
 namespace Pritchel.Data;
 
 /// <summary>One version of a machine file. Versions are added, never changed, so an old job keeps the one it was opened on.</summary>
-public sealed class MachineRow
+public sealed class MachineRow : IAuthored
 {
     /// <summary>Machine id as its file gives it.</summary>
     public required string MachineId { get; init; }
@@ -20,6 +20,9 @@ public sealed class MachineRow
 
     /// <summary>When it was added, UTC.</summary>
     public required DateTime AddedUtc { get; init; }
+
+    /// <inheritdoc/>
+    public string? By { get; set; }
 }
 
 /// <summary>A job. What it stands at is in its events.</summary>
@@ -51,7 +54,7 @@ public sealed class JobRow
 }
 
 /// <summary>One event of a job. Rows are added, never removed, and changed only to bring them to a newer format.</summary>
-public sealed class JobEventRow
+public sealed class JobEventRow : IAuthored
 {
     /// <summary>Database key.</summary>
     public long Id { get; init; }
@@ -67,6 +70,9 @@ public sealed class JobEventRow
 
     /// <summary>The event as JSON, in the record's own format.</summary>
     public required string Body { get; set; }
+
+    /// <inheritdoc/>
+    public string? By { get; set; }
 }
 
 /// <summary>A setting of the installation.</summary>
@@ -96,7 +102,7 @@ public sealed class DraftRow
 }
 
 /// <summary>One step of a draft: the whole machine as it was after a change.</summary>
-public sealed class DraftStepRow
+public sealed class DraftStepRow : IAuthored
 {
     /// <summary>Draft.</summary>
     public int DraftId { get; init; }
@@ -112,10 +118,13 @@ public sealed class DraftStepRow
 
     /// <summary>When, UTC.</summary>
     public required DateTime AtUtc { get; init; }
+
+    /// <inheritdoc/>
+    public string? By { get; set; }
 }
 
 /// <summary>A picture of a machine; the picture itself is a file beside the record.</summary>
-public sealed class PictureRow
+public sealed class PictureRow : IAuthored
 {
     /// <summary>Database key; the file is pictures/ID.jpg.</summary>
     public int Id { get; init; }
@@ -140,4 +149,7 @@ public sealed class PictureRow
 
     /// <summary>When it was put away, UTC; a picture put away is kept but not shown.</summary>
     public DateTime? PutAwayUtc { get; set; }
+
+    /// <inheritdoc/>
+    public string? By { get; set; }
 }

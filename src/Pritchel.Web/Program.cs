@@ -145,6 +145,7 @@ try
     app.UseRouting();
     app.UseAuthentication();
     app.UseAuthorization();
+    app.UseAuthors();
     app.UseAntiforgery();
     app.UseRateLimiter();
     app.MapRazorPages();

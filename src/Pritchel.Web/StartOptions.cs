@@ -28,6 +28,17 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
         }
     }
 
+    private static readonly string[] WithValue =
+    [
+        "--data",
+        "--tables",
+        "--tables-at",
+        "--backups",
+        "--restore",
+        "--passphrase",
+        "--name",
+    ];
+
     private const int MostTableMegabytes = 1_000_000;
     private const string DefaultUrl = "http://127.0.0.1:5147";
 
@@ -42,15 +53,12 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
         var (tables, tablesAt) = (new WorkshopOptions("").TableMegabytes, (string?)null);
         var (backups, restore) = ((string?)null, (string?)null);
         var (passphrase, names) = ((string?)null, new List<string>());
+        args = [.. args.SelectMany(Parted)];
         for (var i = 0; i < args.Length; i++)
         {
             if (args[i] is "--data" && i + 1 < args.Length)
             {
                 data = args[++i];
-            }
-            else if (args[i].StartsWith("--data=", StringComparison.Ordinal))
-            {
-                data = args[i]["--data=".Length..];
             }
             else if (args[i] is "--empty")
             {
@@ -115,6 +123,12 @@ public sealed record StartOptions(WorkshopOptions Workshop, string[] HostArgumen
             Names = names,
         };
     }
+
+    /// <summary>"--data=DIR" as "--data DIR", for what is read here.</summary>
+    private static string[] Parted(string argument) =>
+        argument.Split('=', 2) is [var name, var value] && WithValue.Contains(name, StringComparer.Ordinal)
+            ? [name, value]
+            : [argument];
 
     private static int Megabytes(string typed) =>
         int.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out var megabytes)

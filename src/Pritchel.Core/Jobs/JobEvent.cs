@@ -142,4 +142,5 @@ public sealed record UnreadableEvent(string Why) : JobEvent;
 /// <param name="Sequence">1 for the first.</param>
 /// <param name="At">When, in UTC.</param>
 /// <param name="Event">What.</param>
-public sealed record RecordedEvent(int Sequence, DateTimeOffset At, JobEvent Event);
+/// <param name="By">Who entered it; null where nobody was asked who they are.</param>
+public sealed record RecordedEvent(int Sequence, DateTimeOffset At, JobEvent Event, string? By = null);

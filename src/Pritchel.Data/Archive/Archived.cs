@@ -5,7 +5,12 @@ using System.Text.Json.Serialization;
 namespace Pritchel.Data.Archive;
 
 /// <summary>One step of a history, as an archive has it.</summary>
-internal sealed record ArchivedStep(int Sequence, DateTime AtUtc, RawJson Step);
+internal sealed record ArchivedStep(
+    int Sequence,
+    DateTime AtUtc,
+    RawJson Step,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? By = null
+);
 
 /// <summary>One version of a machine.</summary>
 internal sealed record ArchivedMachine(
@@ -15,7 +20,8 @@ internal sealed record ArchivedMachine(
     string Kind,
     DateTime AddedUtc,
     RawJson Machine,
-    bool PutAway = false
+    bool PutAway = false,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? By = null
 );
 
 /// <summary>A job.</summary>
@@ -52,7 +58,13 @@ internal sealed record ArchivedRewire(
 );
 
 /// <summary>One step of a draft.</summary>
-internal sealed record ArchivedDraftStep(int Sequence, string Words, DateTime AtUtc, RawJson Machine);
+internal sealed record ArchivedDraftStep(
+    int Sequence,
+    string Words,
+    DateTime AtUtc,
+    RawJson Machine,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? By = null
+);
 
 /// <summary>A machine being drawn.</summary>
 internal sealed record ArchivedDraft(int Id, string MachineId, int At, IReadOnlyList<ArchivedDraftStep> Steps);
@@ -66,7 +78,8 @@ internal sealed record ArchivedPicture(
     int Width,
     int Height,
     DateTime AddedUtc,
-    DateTime? PutAwayUtc
+    DateTime? PutAwayUtc,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? By = null
 );
 
 /// <summary>What an archive says of itself.</summary>

@@ -50,7 +50,8 @@ public sealed class RecordExport(PritchelContext context, PictureStore pictures,
                     m.Kind,
                     m.AddedUtc,
                     new RawJson(m.Json),
-                    away.Contains(m.MachineId)
+                    away.Contains(m.MachineId),
+                    m.By
                 ),
                 cancel
             );
@@ -75,7 +76,7 @@ public sealed class RecordExport(PritchelContext context, PictureStore pictures,
                     [
                         .. t
                             .Steps.OrderBy(s => s.Sequence)
-                            .Select(s => new ArchivedStep(s.Sequence, s.AtUtc, new RawJson(s.Body))),
+                            .Select(s => new ArchivedStep(s.Sequence, s.AtUtc, new RawJson(s.Body), s.By)),
                     ]
                 ),
                 cancel
@@ -100,7 +101,7 @@ public sealed class RecordExport(PritchelContext context, PictureStore pictures,
                     [
                         .. r
                             .Steps.OrderBy(s => s.Sequence)
-                            .Select(s => new ArchivedStep(s.Sequence, s.AtUtc, new RawJson(s.Body))),
+                            .Select(s => new ArchivedStep(s.Sequence, s.AtUtc, new RawJson(s.Body), s.By)),
                     ]
                 ),
                 cancel
@@ -121,7 +122,13 @@ public sealed class RecordExport(PritchelContext context, PictureStore pictures,
                     [
                         .. d
                             .Steps.OrderBy(s => s.Sequence)
-                            .Select(s => new ArchivedDraftStep(s.Sequence, s.Words, s.AtUtc, new RawJson(s.Json))),
+                            .Select(s => new ArchivedDraftStep(
+                                s.Sequence,
+                                s.Words,
+                                s.AtUtc,
+                                new RawJson(s.Json),
+                                s.By
+                            )),
                     ]
                 ),
                 cancel
@@ -152,7 +159,7 @@ public sealed class RecordExport(PritchelContext context, PictureStore pictures,
                     j.MachineId,
                     j.MachineVersion,
                     j.OpenedUtc,
-                    [.. events.Select(e => new ArchivedStep(e.Sequence, e.AtUtc, new RawJson(e.Body)))]
+                    [.. events.Select(e => new ArchivedStep(e.Sequence, e.AtUtc, new RawJson(e.Body), e.By))]
                 ),
                 cancel
             );
@@ -187,7 +194,17 @@ public sealed class RecordExport(PritchelContext context, PictureStore pictures,
             await PutAsync(
                 zip,
                 $"{Layout.Pictures}{p.Id}.json",
-                new ArchivedPicture(p.Id, p.MachineId, p.PartId, p.Words, p.Width, p.Height, p.AddedUtc, p.PutAwayUtc),
+                new ArchivedPicture(
+                    p.Id,
+                    p.MachineId,
+                    p.PartId,
+                    p.Words,
+                    p.Width,
+                    p.Height,
+                    p.AddedUtc,
+                    p.PutAwayUtc,
+                    p.By
+                ),
                 cancel
             );
             if (pictures.FileOf(p.Id) is { } file)

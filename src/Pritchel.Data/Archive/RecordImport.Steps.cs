@@ -48,6 +48,7 @@ public sealed partial class RecordImport
                         Sequence = s.Sequence,
                         AtUtc = s.AtUtc,
                         Body = s.Step.Text,
+                        By = s.By,
                     }
                 );
             }
@@ -100,6 +101,7 @@ public sealed partial class RecordImport
                         Sequence = s.Sequence,
                         AtUtc = s.AtUtc,
                         Body = s.Step.Text,
+                        By = s.By,
                     }
                 );
             }
@@ -151,6 +153,7 @@ public sealed partial class RecordImport
                         Words = s.Words,
                         Json = s.Machine.File,
                         AtUtc = s.AtUtc,
+                        By = s.By,
                     }
                 );
             }
@@ -216,6 +219,7 @@ public sealed partial class RecordImport
                     Height = p.Height,
                     AddedUtc = p.AddedUtc,
                     PutAwayUtc = p.PutAwayUtc,
+                    By = p.By,
                 }
             );
             if (keep)

@@ -53,6 +53,8 @@ public sealed partial class RecordImport(PritchelContext context, PictureStore p
 
     private async Task<IReadOnlyList<Incoming>> TakeAsync(Stream file, bool keep, CancellationToken cancel)
     {
+        // What comes in was written by others, named or not.
+        context.Author = null;
         using var zip = Open(file);
         var archive = await ArchiveFile.ReadAsync(zip, cancel);
         await using var transaction = await context.Database.BeginTransactionAsync(cancel);
@@ -146,6 +148,7 @@ public sealed partial class RecordImport(PritchelContext context, PictureStore p
                     Kind = m.Kind,
                     Json = m.Machine.File,
                     AddedUtc = m.AddedUtc,
+                    By = m.By,
                 }
             );
         }
@@ -201,6 +204,7 @@ public sealed partial class RecordImport(PritchelContext context, PictureStore p
                         Sequence = e.Sequence,
                         AtUtc = e.AtUtc,
                         Body = e.Step.Text,
+                        By = e.By,
                     }
                 );
             }

@@ -2,6 +2,7 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
@@ -26,17 +27,22 @@ internal static class JobApi
         Get(jobs, "/{tag}/next-test", JobViews.NextTest, "What to measure next", whole: true);
         Get(jobs, "/{tag}/proof", JobViews.Proof, "What must be shown before the job is proved", whole: true);
         Post<ComplaintRequest>(jobs, "complaint", JobEntries.Complaint, "Write the complaint down");
-        Post<ReadingRequest>(jobs, "readings", JobEntries.Reading, "Enter a reading");
-        Post<LookRequest>(jobs, "looks", JobEntries.Look, "Enter what was found at a place");
-        Post<WiggleRequest>(jobs, "provocations", JobEntries.Wiggle, "Enter what was moved, warmed or wetted");
-        Post<PassedOverRequest>(jobs, "passed-over", JobEntries.PassedOver, "Pass a test over");
-        Post<HelpRequest>(jobs, "help", (_, wanted) => new HelpChanged(wanted.Alone), "Say whether you work alone");
-        Post<NothingRequest>(jobs, "undo", JobEntries.Undo, "Take the last entry back");
+        Post<ReadingRequest>(jobs, "readings", JobEntries.Reading, "Enter a reading").ChangedBy(MemberRole.Helper);
+        Post<LookRequest>(jobs, "looks", JobEntries.Look, "Enter what was found at a place")
+            .ChangedBy(MemberRole.Helper);
+        Post<WiggleRequest>(jobs, "provocations", JobEntries.Wiggle, "Enter what was moved, warmed or wetted")
+            .ChangedBy(MemberRole.Helper);
+        Post<PassedOverRequest>(jobs, "passed-over", JobEntries.PassedOver, "Pass a test over")
+            .ChangedBy(MemberRole.Helper);
+        Post<HelpRequest>(jobs, "help", (_, wanted) => new HelpChanged(wanted.Alone), "Say whether you work alone")
+            .ChangedBy(MemberRole.Helper);
+        Post<NothingRequest>(jobs, "undo", JobEntries.Undo, "Take the last entry back").ChangedBy(MemberRole.Helper);
         Post<NothingRequest>(jobs, "verdict", JobEntries.Verdict, "Take the verdict that stands");
         Post<NothingRequest>(jobs, "measure-on", (_, _) => new MeasuredOn(), "Set the verdict aside and measure on");
         Post<LeadRequest>(jobs, "lead", JobEntries.Lead, "A clip lead over the verdict's place: on, or off again");
         Post<RepairRequest>(jobs, "repair", JobEntries.Repair, "Write down what was done");
-        Post<ProofRequest>(jobs, "proof", JobEntries.Proof, "Enter one check of the proof");
+        Post<ProofRequest>(jobs, "proof", JobEntries.Proof, "Enter one check of the proof")
+            .ChangedBy(MemberRole.Helper);
         Post<BypassRequest>(jobs, "bypass-removed", JobEntries.BypassRemoved, "A bypass was taken out");
         Post<CloseRequest>(jobs, "close", JobEntries.Close, "Close the job, proved or openly not");
     }
@@ -92,7 +98,12 @@ internal static class JobApi
             )
             .WithSummary(summary);
 
-    private static void Post<T>(RouteGroupBuilder jobs, string what, Func<Entering, T, JobEvent> enter, string summary)
+    private static RouteHandlerBuilder Post<T>(
+        RouteGroupBuilder jobs,
+        string what,
+        Func<Entering, T, JobEvent> enter,
+        string summary
+    )
         where T : class =>
         jobs.MapPost(
                 "/{tag}/" + what,

@@ -1,5 +1,6 @@
 using Pritchel.Core.Rewiring.Tracing;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
@@ -9,7 +10,7 @@ internal static class LoomApi
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var looms = api.MapGroup("/looms").WithTags("Unknown looms");
+        var looms = api.MapGroup("/looms").WithTags("Unknown looms").ChangedBy(MemberRole.Helper);
         looms
             .MapPost("", BeginAsync)
             .WithSummary("Begin to trace an unknown loom")

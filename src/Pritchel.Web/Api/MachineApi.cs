@@ -8,6 +8,7 @@ using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
@@ -63,12 +64,14 @@ internal static class MachineApi
         machines.MapGet("/{id}/faults", FaultsAsync).WithSummary("List faults that can be planted");
         machines
             .MapPost("/{id}/measure", MeasureAsync)
+            .ChangedBy(MemberRole.Reader)
             .WithSummary("Take a simulated reading")
             .Accepts<MeasureRequest>(Json)
             .Produces<MeasureResponse>()
             .ProducesValidationProblem()
             .RequireRateLimiting(HeavyRequests.Policy);
         api.MapPost("/measure", MeasurePostedAsync)
+            .ChangedBy(MemberRole.Reader)
             .RequireRateLimiting(HeavyRequests.Policy)
             .WithTags("Machines")
             .WithSummary("Take a simulated reading on a machine that comes with the request")
@@ -77,6 +80,7 @@ internal static class MachineApi
             .ProducesValidationProblem();
         machines
             .MapPost("/{id}/netlist", NetlistAsync)
+            .ChangedBy(MemberRole.Reader)
             .RequireRateLimiting(HeavyRequests.Policy)
             .WithSummary("The solved case as a SPICE netlist")
             .Accepts<MeasureRequest>(Json)

@@ -4,6 +4,7 @@ using Pritchel.Core.PartTests.Grounds;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
@@ -13,7 +14,7 @@ internal static class PartTestApi
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var tests = api.MapGroup("/part-tests").WithTags("Part tests");
+        var tests = api.MapGroup("/part-tests").WithTags("Part tests").ChangedBy(MemberRole.Helper);
         tests
             .MapGet("", (PartTestStore store, CancellationToken cancel) => store.ListAsync(cancel))
             .WithSummary("List part tests");

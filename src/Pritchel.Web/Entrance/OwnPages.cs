@@ -24,11 +24,7 @@ internal static class OwnPages
             );
         }
 
-        var reads =
-            HttpMethods.IsGet(request.Method)
-            || HttpMethods.IsHead(request.Method)
-            || HttpMethods.IsOptions(request.Method);
-        if (reads)
+        if (!Changes.Are(request.Method))
         {
             return null;
         }

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages;
@@ -29,6 +30,13 @@ public sealed class ErrorModel : PageModel
     {
         var thrown = HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error;
         var fault = StorageFault.Words(thrown);
+        Why = HttpContext.Items[typeof(SigningIn)] as string;
+        if (Why is not null)
+        {
+            Code = code;
+            return;
+        }
+
         Why = thrown is UnreadableJobException or UnreadableMachineException or BuildFailedException
             ? thrown.Message
             : fault;

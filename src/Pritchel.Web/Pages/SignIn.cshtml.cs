@@ -1,56 +1,101 @@
-using System.Security.Claims;
-using Microsoft.AspNetCore.Authentication;
-using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Data;
 using Pritchel.Web.Entrance;
 
 namespace Pritchel.Web.Pages;
 
-/// <summary>Asks for the passphrase where the application can be reached from other machines.</summary>
+/// <summary>Asks who somebody is where the application can be reached from other machines.</summary>
 [AllowAnonymous]
-public sealed class SignInModel(Passphrase passphrase, ILogger<SignInModel> log) : PageModel
+public sealed class SignInModel(
+    Passphrase passphrase,
+    SignInManager<Member> signIn,
+    MemberDesk desk,
+    ILogger<SignInModel> log
+) : PageModel
 {
+    private const string Resting = "Five wrong ones: try again in ten minutes.";
+
     /// <summary>Page that was asked for.</summary>
     [BindProperty(SupportsGet = true, Name = "ReturnUrl")]
     public string? Wanted { get; set; }
 
+    /// <summary>Whether an owner's account is to be made: the first, or because nobody knows the owner's words any more.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool Owner { get; set; }
+
+    /// <summary>Name typed.</summary>
+    [BindProperty]
+    public string? Name { get; set; }
+
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; private set; }
 
-    /// <summary>Shows it; where nothing is asked there is nothing to sign in to.</summary>
-    public IActionResult OnGet() => passphrase.IsAsked ? Page() : Redirect("/");
+    /// <summary>Whether nobody can sign in yet.</summary>
+    public bool IsFirst { get; private set; }
 
-    /// <summary>Tries the passphrase.</summary>
+    /// <summary>Shows it; where nothing is asked there is nothing to sign in to.</summary>
+    public async Task<IActionResult> OnGetAsync() => passphrase.IsAsked ? await AskAsync(null) : Redirect("/");
+
+    /// <summary>Tries a name and its words.</summary>
     public async Task<IActionResult> OnPostAsync(string? words)
     {
-        var who = HttpContext.Connection.RemoteIpAddress?.ToString() ?? "";
-        if (!passphrase.MayTry(who))
+        if (await signIn.UserManager.FindByNameAsync(Name?.Trim() ?? "") is not { } member)
         {
-            Error = "Five wrong ones: try again in ten minutes.";
-            return Page();
+            // As long as for a name that is here, so that the time does not tell.
+            signIn.UserManager.PasswordHasher.HashPassword(new Member(), Cut(words));
+            return await RefuseAsync("That name and these words do not go together.");
         }
 
-        if (!passphrase.Is(words, who))
+        var tried = await signIn.PasswordSignInAsync(member, Cut(words), isPersistent: false, lockoutOnFailure: true);
+        return tried.Succeeded
+            ? On()
+            : await RefuseAsync(tried.IsLockedOut ? Resting : "That name and these words do not go together.");
+    }
+
+    /// <summary>Makes an owner's account for whoever has the workshop's passphrase.</summary>
+    public async Task<IActionResult> OnPostOwnerAsync(string? secret, string? words)
+    {
+        Owner = true;
+        var from = HttpContext.Connection.RemoteIpAddress?.ToString() ?? "";
+        if (!passphrase.Is(secret, from))
         {
-            log.LogWarning("A sign-in from {Who} was refused.", who);
-            Error = passphrase.MayTry(who) ? "That is not it." : "Five wrong ones: try again in ten minutes.";
-            return Page();
+            return await RefuseAsync(passphrase.MayTry(from) ? "That is not this workshop’s passphrase." : Resting);
         }
 
-        var identity = new ClaimsIdentity(
-            [new Claim(ClaimTypes.Name, "workshop")],
-            CookieAuthenticationDefaults.AuthenticationScheme
-        );
-        await HttpContext.SignInAsync(new ClaimsPrincipal(identity));
-        return LocalRedirect(Url.IsLocalUrl(Wanted) ? Wanted! : "/");
+        if (await desk.OwnerAsync(Name, words) is { } fault)
+        {
+            return await AskAsync(fault);
+        }
+
+        await signIn.SignInAsync((await signIn.UserManager.FindByNameAsync(Name!.Trim()))!, isPersistent: false);
+        return On();
     }
 
     /// <summary>Signs out.</summary>
     public async Task<IActionResult> OnPostOutAsync()
     {
-        await HttpContext.SignOutAsync();
+        await signIn.SignOutAsync();
         return Redirect(SigningIn.Page);
+    }
+
+    private LocalRedirectResult On() => LocalRedirect(Url.IsLocalUrl(Wanted) ? Wanted! : "/");
+
+    private static string Cut(string? words) => words is { Length: > MemberDesk.LongestWords } ? "" : words ?? "";
+
+    private Task<IActionResult> RefuseAsync(string why)
+    {
+        log.LogWarning("A sign-in from {Who} was refused.", HttpContext.Connection.RemoteIpAddress);
+        return AskAsync(why);
+    }
+
+    private async Task<IActionResult> AskAsync(string? why)
+    {
+        Error = why;
+        IsFirst = !await desk.AnyAsync(HttpContext.RequestAborted);
+        Owner |= IsFirst;
+        return Page();
     }
 }

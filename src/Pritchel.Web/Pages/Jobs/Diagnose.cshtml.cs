@@ -6,13 +6,16 @@ using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Observables;
+using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Drawings;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>Diagnose: the next test, the line, the suspects.</summary>
+[ChangedBy(MemberRole.Helper, But = ["Verdict", "MeasureOn"])]
 public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
 {
     /// <summary>Reading as typed; kept when refused.</summary>

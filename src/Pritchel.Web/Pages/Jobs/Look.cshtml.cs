@@ -5,12 +5,15 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
+using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>Looking: a short list of places by what a look would find in the time it takes, and any other place.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class LookModel(JobDesk desk) : JobPageModel(desk)
 {
     private const int MostPlaces = 6;

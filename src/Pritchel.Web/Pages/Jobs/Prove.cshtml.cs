@@ -4,11 +4,14 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
+using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>The proof: failed readings again, starts running, refusals, kill paths; then closing.</summary>
+[ChangedBy(MemberRole.Helper, But = ["Unbridge", "Close"])]
 public sealed class ProveModel(JobDesk desk) : JobPageModel(desk)
 {
     private const int MostNote = 300;

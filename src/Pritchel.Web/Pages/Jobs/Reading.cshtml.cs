@@ -3,11 +3,14 @@ using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Jobs;
 
 /// <summary>Any reading at any time: what somebody has read already, or wants to read where no test asks for it.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class ReadingModel(JobDesk desk) : JobPageModel(desk)
 {
     /// <summary>Point under the red probe, by address.</summary>

@@ -2,11 +2,13 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Machines;
 
 /// <summary>Pictures of a machine and its parts: shown, taken in, put away.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageModel
 {
     private const int LongestWords = 200;

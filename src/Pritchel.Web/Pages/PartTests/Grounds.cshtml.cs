@@ -1,10 +1,12 @@
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>A ground survey: points in the order of the least walking, and which way home has ohms too many.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class GroundsModel(GroundDesk desk, JobDesk jobs) : StepPageModel<OpenSurvey>
 {
     /// <summary>Point that is entered.</summary>

@@ -6,11 +6,13 @@ using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.KeySwitch;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>Part tests: begin one on a machine's part or a loose one; those begun.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class IndexModel(
     PartTestStore tests,
     PartTestDesk desk,

@@ -4,11 +4,13 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>A loose part: what it is called, and what its label says.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class NewModel(PartTestDesk desk) : PageModel
 {
     /// <summary>Kind, as device kinds are named.</summary>

@@ -6,11 +6,13 @@ using Pritchel.Core.Jobs;
 using Pritchel.Core.PartTests;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>A part test's sheet: readings, the part with the probes on it, and what the figures come to.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : StepPageModel<OpenPartTest>
 {
     /// <summary>Reading that is asked for; the most telling one when null.</summary>

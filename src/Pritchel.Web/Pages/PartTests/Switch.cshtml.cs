@@ -3,10 +3,12 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.KeySwitch;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 
 namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>An unknown key switch: one beep after the other until its posts are named.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class SwitchModel(PartTestStore tests, MeterStore meters) : PageModel
 {
     /// <summary>Tag from the address: P-0012.</summary>

@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Pritchel.Data;
 using Pritchel.Data.Archive;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Record;
@@ -8,6 +10,7 @@ namespace Pritchel.Web.Pages.Record;
 /// <summary>An export of a record that came in: what would become of each thing, then taken in.</summary>
 [RequestSizeLimit(ArchiveDesk.LargestBytes)]
 [RequestFormLimits(MultipartBodyLengthLimit = ArchiveDesk.LargestBytes)]
+[ReadBy(MemberRole.Owner)]
 public sealed class ImportModel(ArchiveDesk archives) : PageModel
 {
     /// <summary>Name of the file that waits; null for none.</summary>

@@ -1,12 +1,15 @@
 using System.Text;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Rewiring;
+using Pritchel.Data;
 using Pritchel.Web.Desk;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Rewires;
 
 /// <summary>The splice table and the steps of the work, for the bay and for paper.</summary>
+[ChangedBy(MemberRole.Helper)]
 public sealed class BuildModel(RewireDesk desk) : RewirePageModel(desk)
 {
     /// <summary>Number of a join.</summary>

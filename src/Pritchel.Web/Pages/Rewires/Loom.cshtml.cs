@@ -1,11 +1,13 @@
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Rewiring.Tracing;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.Rewires;
 
 /// <summary>An unknown loom: one pair of ends after the other until its copper is known.</summary>
+[ChangedBy(MemberRole.Helper, But = ["Draft"])]
 public sealed class LoomModel(LoomDesk desk) : StepPageModel<OpenLoom>
 {
     /// <summary>What was read: "silent", "beeps" or ohms.</summary>

@@ -21,6 +21,10 @@ public static class RecordFile
     /// <summary>Connection string of a record in a folder.</summary>
     public static string ConnectionString(string folder) => ConnectionTo(FileIn(folder));
 
+    /// <summary>Connection string of a record that may not be written to.</summary>
+    public static string ReadingConnectionString(string folder) =>
+        new SqliteConnectionStringBuilder(ConnectionString(folder)) { Mode = SqliteOpenMode.ReadOnly }.ToString();
+
     /// <summary>File of a record in a folder.</summary>
     internal static string FileIn(string folder) => Path.Combine(folder, Name);
 
@@ -46,8 +50,9 @@ public static class RecordFile
     /// <summary>Brings the record of a folder up to date, or makes one.</summary>
     /// <param name="folder">Folder of the record.</param>
     /// <param name="cancel">Stops waiting.</param>
+    /// <returns>What is wrong with its file: then nothing was done to it. Null where it is whole.</returns>
     /// <exception cref="RecordRefusedException">What lies there is no record, or is one that this version cannot open.</exception>
-    public static async Task PrepareAsync(string folder, CancellationToken cancel)
+    public static async Task<string?> PrepareAsync(string folder, CancellationToken cancel)
     {
         OwnersOnly(folder);
 
@@ -63,11 +68,44 @@ public static class RecordFile
         await using var context = Open(file);
         try
         {
+            if (await IsOfThisVersionAsync(context, cancel) && await QuickCheckAsync(context, cancel) is { } damage)
+            {
+                return damage;
+            }
+
             await UpdateAsync(context, folder, cancel);
+            return null;
         }
         catch (SqliteException e) when (e.SqliteErrorCode == NotADatabase)
         {
             throw Foreign(file, e);
+        }
+    }
+
+    /// <summary>Whether a record needs no migration, so that it can be read as it lies.</summary>
+    private static async Task<bool> IsOfThisVersionAsync(PritchelContext context, CancellationToken cancel) =>
+        (await AppliedAsync(context, cancel)).SequenceEqual(
+            context.Database.GetMigrations().Order(StringComparer.Ordinal),
+            StringComparer.Ordinal
+        );
+
+    /// <summary>What SQLite's own check says is wrong with the pages of the file; null for nothing.</summary>
+    private static async Task<string?> QuickCheckAsync(PritchelContext context, CancellationToken cancel)
+    {
+        await context.Database.OpenConnectionAsync(cancel);
+        try
+        {
+            await using var command = context.Database.GetDbConnection().CreateCommand();
+            command.CommandText = "PRAGMA quick_check(1)";
+            return await command.ExecuteScalarAsync(cancel) is string said and not "ok" ? said : null;
+        }
+        catch (SqliteException e) when (StorageFault.IsDamage(e))
+        {
+            return e.Message;
+        }
+        finally
+        {
+            await context.Database.CloseConnectionAsync();
         }
     }
 

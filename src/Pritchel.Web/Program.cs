@@ -62,10 +62,19 @@ builder.WebHost.ConfigureKestrel(k =>
 builder.Services.AddLogFile();
 builder.Services.AddSingleton(options);
 builder.Services.AddSingleton(options.Workshop);
+builder.Services.AddSingleton<RecordHealth>();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddDbContext<PritchelContext>(
     (services, db) =>
-        db.UseSqlite(RecordFile.ConnectionString(services.GetRequiredService<WorkshopOptions>().DataFolder))
+    {
+        var folder = services.GetRequiredService<WorkshopOptions>().DataFolder;
+        db.UseSqlite(
+            services.GetRequiredService<RecordHealth>().Damage is null
+                ? RecordFile.ConnectionString(folder)
+                : RecordFile.ReadingConnectionString(folder)
+        );
+    },
+    optionsLifetime: ServiceLifetime.Scoped
 );
 builder.Services.AddScoped<MachineStore>();
 builder.Services.AddScoped<DraftStore>();
@@ -135,6 +144,7 @@ try
         c => !IsApi(c),
         pages => pages.UseExceptionHandler("/error").UseStatusCodePagesWithReExecute("/error", "?code={0}")
     );
+    app.UseDamagedRecord();
     app.UseResponseCompression();
     app.UseStaticFiles(
         new StaticFileOptions

@@ -18,6 +18,7 @@ namespace Pritchel.Workshop;
 public sealed class Opening(
     IServiceProvider services,
     WorkshopOptions options,
+    RecordHealth health,
     MachineShelf shelf,
     Predictor predictor,
     ILogger<Opening> log
@@ -39,8 +40,15 @@ public sealed class Opening(
             );
         }
 
-        await RecordFile.PrepareAsync(options.DataFolder, cancellationToken);
+        var damage = await RecordFile.PrepareAsync(options.DataFolder, cancellationToken);
         inUse = RecordFile.Hold(options.DataFolder);
+        if (damage is not null)
+        {
+            health.Tell(damage);
+            log.LogError("The record's file is damaged ({Damage}): it is read only, and nothing is written.", damage);
+            return;
+        }
+
         await using var scope = services.CreateAsyncScope();
         await AddShippedAsync(scope.ServiceProvider.GetRequiredService<MachineStore>(), cancellationToken);
         if (options.Demo)

@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Json;
 using Microsoft.Data.Sqlite;
@@ -82,6 +83,65 @@ public sealed class HurtRecordTests : IDisposable
             await refused.Content.ReadAsStringAsync(Cancel),
             StringComparison.Ordinal
         );
+    }
+
+    /// <summary>
+    /// A page of the file overwritten, as a failing disk does: the rest is read and can be taken out, nothing is written, and
+    /// what brings it back is named.
+    /// </summary>
+    [Fact]
+    public async Task A_damaged_file_is_read_as_far_as_it_can_be_and_never_written()
+    {
+        const int Page = 4096;
+        await PrepareAsync();
+        await new Backups(folder, Path.Combine(folder, "backups"), TimeProvider.System).MakeAsync(Cancel);
+        await using (var connection = new SqliteConnection(RecordFile.ConnectionString(folder)))
+        {
+            await connection.OpenAsync(Cancel);
+            await using var command = connection.CreateCommand();
+            command.CommandText = """
+                WITH RECURSIVE n(k) AS (SELECT 3 UNION ALL SELECT k + 1 FROM n WHERE k < 200)
+                INSERT INTO JobEvents (JobId, Sequence, AtUtc, Body)
+                SELECT 2, k, '2026-11-27 08:00:00', '{"kind":"help","v":2,"alone":true,"mark":"sandpiper' || k || '"}' FROM n;
+                PRAGMA wal_checkpoint(TRUNCATE);
+                """;
+            await command.ExecuteNonQueryAsync(Cancel);
+        }
+
+        SqliteConnection.ClearAllPools();
+        var bytes = await File.ReadAllBytesAsync(Record, Cancel);
+        var hurt = bytes.AsSpan().IndexOf("sandpiper100"u8) / Page * Page;
+        bytes.AsSpan(hurt, Page).Fill(0xA5);
+        await File.WriteAllBytesAsync(Record, bytes, Cancel);
+
+        await using (var host = new Host(folder))
+        {
+            var client = host.Browser();
+            var machines = await client.GetStringAsync("/machines", Cancel);
+            Assert.Contains("file is damaged", machines, StringComparison.Ordinal);
+            Assert.Contains("--restore", machines, StringComparison.Ordinal);
+            var sent = await client.PostAsJsonAsync("/api/v1/jobs/T-0001/help", new { alone = true }, Cancel);
+            Assert.Equal(HttpStatusCode.ServiceUnavailable, sent.StatusCode);
+            Assert.Contains("newest backup", await sent.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+            using var form = await client.PostAsync("/meter", new FormUrlEncodedContent([]), Cancel);
+            Assert.Equal(HttpStatusCode.ServiceUnavailable, form.StatusCode);
+            Assert.Contains(
+                "nothing is written",
+                await form.Content.ReadAsStringAsync(Cancel),
+                StringComparison.Ordinal
+            );
+
+            using var zip = new ZipArchive(await client.GetStreamAsync("/record?handler=Export", Cancel));
+            var names = zip.Entries.Select(e => e.FullName).ToList();
+            Assert.Contains("jobs/T-0001.json", names);
+            Assert.DoesNotContain("jobs/T-0002.json", names);
+            Assert.True(names.Count(n => n.StartsWith("machines/", StringComparison.Ordinal)) >= 13);
+            using var lost = new StreamReader(zip.GetEntry("lost.txt")!.Open());
+            Assert.Contains("Job 2 cannot be read", await lost.ReadToEndAsync(Cancel), StringComparison.Ordinal);
+        }
+
+        SqliteConnection.ClearAllPools();
+        Assert.Equal(bytes, await File.ReadAllBytesAsync(Record, Cancel));
     }
 
     [Fact]

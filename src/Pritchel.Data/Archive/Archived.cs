@@ -95,6 +95,7 @@ internal static class Layout
     public const string Manifest = "manifest.json";
     public const string Meter = "meter.json";
     public const string Readings = "readings.csv";
+    public const string Lost = "lost.txt";
     public const string Machines = "machines/";
     public const string Jobs = "jobs/";
     public const string PartTests = "part-tests/";

@@ -30,7 +30,7 @@ public sealed class ErrorModel : PageModel
     {
         var thrown = HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error;
         var fault = StorageFault.Words(thrown);
-        Why = HttpContext.Items[typeof(SigningIn)] as string;
+        Why = (HttpContext.Items[typeof(SigningIn)] ?? HttpContext.Items[DamagedRecord.Refusal]) as string;
         if (Why is not null)
         {
             Code = code;

@@ -35,8 +35,12 @@ export class App {
     return app;
   }
 
+  get command() {
+    return [program, "--urls", this.url, "--data", this.folder, "--no-ahead", "--tables-at", tables, ...this.options];
+  }
+
   async restart() {
-    this.process = spawn("dotnet", [program, "--urls", this.url, "--data", this.folder, "--no-ahead", "--tables-at", tables, ...this.options], { stdio: ["ignore", "ignore", "inherit"] });
+    this.process = spawn("dotnet", this.command, { stdio: ["ignore", "ignore", "inherit"] });
     for (let tries = 0; tries < 240; tries++) {
       if (this.process.exitCode !== null) throw new Error(`the application stopped with ${this.process.exitCode}`);
       const answered = await fetch(this.url).then((r) => r.ok, () => false);

@@ -18,24 +18,24 @@ namespace Pritchel.Workshop;
 /// <param name="Host">The machine that is rewired.</param>
 /// <param name="Donor">What comes in; null for none.</param>
 /// <param name="Plan">The plan on its machines.</param>
-/// <param name="Ends">Its loose ends, flagged.</param>
+/// <param name="Functions">What its ends and terminals are for.</param>
 public sealed record OpenRewire(
     RewireEntry Entry,
     RewireState State,
     MachineVersion Host,
     MachineVersion? Donor,
     RewirePlan Plan,
-    IReadOnlyList<FlaggedEnd> Ends
+    PlanFunctions Functions
 )
 {
-    /// <summary>What its ends are for.</summary>
-    public IReadOnlyList<EndFunction> Functions => [.. Ends.Select(e => e.Function)];
+    /// <summary>Its loose ends, flagged.</summary>
+    public IReadOnlyList<FlaggedEnd> Ends { get; } = FlaggedEnd.Of(Plan, Functions.Ends);
 
     /// <summary>Lines of its splice table.</summary>
     public IReadOnlyList<SpliceLine> Lines => SpliceTable.Of(Plan, Ends);
 
     /// <summary>Joins proposed for what is loose.</summary>
-    public IReadOnlyList<SuggestedJoin> Suggested => JoinAdvice.Suggest(Plan, Functions);
+    public IReadOnlyList<SuggestedJoin> Suggested => JoinAdvice.Suggest(Plan, Functions.Ends);
 
     /// <summary>What must be looked at.</summary>
     public IReadOnlyList<JoinFlag> Flags => JoinAdvice.Flags(Plan, Functions);
@@ -51,10 +51,7 @@ public sealed class RewireShelf
         .WithAtomicGetOrAdd()
         .Build();
 
-    private readonly ICache<string, IReadOnlyList<EndFunction>> functions = new ConcurrentLruBuilder<
-        string,
-        IReadOnlyList<EndFunction>
-    >()
+    private readonly ICache<string, PlanFunctions> functions = new ConcurrentLruBuilder<string, PlanFunctions>()
         .WithCapacity(Most)
         .WithAtomicGetOrAdd()
         .Build();
@@ -66,8 +63,8 @@ public sealed class RewireShelf
             _ => DesignProof.Of(Circuit.Compile(after), before.Circuit)
         );
 
-    /// <summary>What the loose ends of a plan are for: the same whatever is joined.</summary>
-    public IReadOnlyList<EndFunction> Functions(RewirePlan plan, MachineVersion host, MachineVersion? donor) =>
+    /// <summary>What the loose ends and terminals of a plan are for: the same whatever is joined.</summary>
+    public PlanFunctions Functions(RewirePlan plan, MachineVersion host, MachineVersion? donor) =>
         functions.GetOrAdd(
             string.Join(
                 '\n',
@@ -75,7 +72,7 @@ public sealed class RewireShelf
                     $"{(s.Key == SideKey.Host ? host : donor!).Content} {string.Join(',', s.Keeps)} {string.Join(',', s.Cuts)}"
                 )
             ),
-            _ => EndFunction.Of(plan)
+            _ => PlanFunctions.Of(plan)
         );
 }
 
@@ -93,14 +90,7 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
         var host = await shelf.FindAsync(entry.Host.Id, entry.Host.Version);
         var donor = entry.Donor is var (id, version) ? await shelf.FindAsync(id, version) : null;
         var plan = state.Sketch.On(host.Machine, donor?.Machine);
-        return new OpenRewire(
-            entry,
-            state,
-            host,
-            donor,
-            plan,
-            FlaggedEnd.Of(plan, worked.Functions(plan, host, donor))
-        );
+        return new OpenRewire(entry, state, host, donor, plan, worked.Functions(plan, host, donor));
     }
 
     /// <summary>Begins a rewire.</summary>

@@ -110,7 +110,7 @@ public class HandPlugTests
         var functions = EndFunction.Of(plan);
         plan = JoinAdvice.Suggest(plan, functions).Aggregate(plan, (p, s) => p.With(s.Join));
         var guessed = Assert.Single(
-            JoinAdvice.Flags(plan, functions),
+            JoinAdvice.Flags(plan, PlanFunctions.Of(plan)),
             f => f.Words.Contains("guessed by its colour", StringComparison.Ordinal)
         );
         Assert.True(guessed.Grave);
@@ -124,7 +124,7 @@ public class HandPlugTests
         var engine = Of(PlugHalf.OfEngine, [Lead("1", LeadFunction.ChargeWinding)], "donor");
         var plan = RewireSketch.Start(Shipped.Tractor.Machine, engine).On(Shipped.Tractor.Machine, engine);
         Assert.Contains(
-            JoinAdvice.Flags(plan, EndFunction.Of(plan)),
+            JoinAdvice.Flags(plan, PlanFunctions.Of(plan)),
             f => f.Words.Contains("live whenever the engine turns", StringComparison.Ordinal)
         );
     }

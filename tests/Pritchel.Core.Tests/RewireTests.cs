@@ -137,7 +137,7 @@ public class RewireTests
                 []
             )
         );
-        Assert.DoesNotContain(JoinAdvice.Flags(plan, EndFunction.Of(plan)), f => f.Grave);
+        Assert.DoesNotContain(JoinAdvice.Flags(plan, PlanFunctions.Of(plan)), f => f.Grave);
         var circuit = Circuit.Compile(Marriage.Of(plan).Machine);
         string[] rows =
         [
@@ -202,7 +202,7 @@ public class RewireTests
                 .Joins.Select(j => string.Join('+', j.Ends.Select(e => e.Text).Order(StringComparer.Ordinal)))
                 .Order(StringComparer.Ordinal);
         Assert.Equal(Joins(plan), Joins(Suggested(plan with { Joins = [] })));
-        Assert.DoesNotContain(JoinAdvice.Flags(plan, EndFunction.Of(plan)), f => f.Grave);
+        Assert.DoesNotContain(JoinAdvice.Flags(plan, PlanFunctions.Of(plan)), f => f.Grave);
     }
 
     /// <summary>The classic mistake: the drawing of a plug mirrored.</summary>
@@ -271,7 +271,7 @@ public class RewireTests
             "host:13b@from"
         );
         Assert.Contains(
-            JoinAdvice.Flags(crossed, EndFunction.Of(crossed)),
+            JoinAdvice.Flags(crossed, PlanFunctions.Of(crossed)),
             f => f is { Grave: true, Join: not null } && f.Words.Contains("kill", StringComparison.Ordinal)
         );
         Assert.Contains(
@@ -291,7 +291,7 @@ public class RewireTests
     public void A_join_forgotten_is_told_by_what_it_takes_away(string end, string words, FindingKind kind)
     {
         var forgotten = Whole.Without(EndKey.Parse(end)!.Value);
-        Assert.Contains(JoinAdvice.Flags(forgotten, EndFunction.Of(forgotten)), f => f.End?.Text == end);
+        Assert.Contains(JoinAdvice.Flags(forgotten, PlanFunctions.Of(forgotten)), f => f.End?.Text == end);
         Assert.Contains(
             Prove(forgotten).Findings,
             f => f.Kind == kind && f.Words.StartsWith(words, StringComparison.Ordinal)
@@ -305,7 +305,7 @@ public class RewireTests
         IReadOnlyList<JoinFlag> Flags(params string[] ends)
         {
             var plan = Joined(Whole, ends);
-            return JoinAdvice.Flags(plan, EndFunction.Of(plan));
+            return JoinAdvice.Flags(plan, PlanFunctions.Of(plan));
         }
 
         static bool Both(JoinFlag flag) =>
@@ -462,7 +462,7 @@ public class RewireTests
         Assert.Null(plan.JoinOf(EndKey.Parse("host:21@to")!.Value));
         var joined = Joined(plan, "host:21@to", "donor:27@from");
         Assert.Contains(
-            JoinAdvice.Flags(joined, EndFunction.Of(joined)),
+            JoinAdvice.Flags(joined, PlanFunctions.Of(joined)),
             f => f is { Grave: true, Join: not null } && f.Words.Contains("sender", StringComparison.Ordinal)
         );
     }

@@ -102,7 +102,31 @@ public class TemplateTests
     private static ControlId Control(Circuit circuit, string id) =>
         circuit.Machine.Controls.First(c => c.Id.Text == id || c.Id.Text.EndsWith(id, StringComparison.Ordinal)).Id;
 
-    private static Circuit Built(string key)
+    /// <summary>
+    /// Leads landed on posts of another kind: what is fed whatever the key says on the key's own post goes dead with it, what a
+    /// switch feeds on the battery is never off; landed as it should be, neither is said. Metal in a feed burns a wire.
+    /// </summary>
+    [Theory]
+    [InlineData("battery.+", "key.A", false, "fed with the key only")]
+    [InlineData("key.I", "battery.+", false, "whatever the switch says")]
+    [InlineData("frame.bolt 2", "battery.+", true, "joined to ground")]
+    [InlineData("battery.+", "frame.loom bolt", true, "joined to ground")]
+    [InlineData("battery.+", "magneto.kill", true, "kill lead is joined to a feed")]
+    public void A_lead_landed_on_a_post_of_another_kind_is_flagged(string lead, string post, bool grave, string says)
+    {
+        var right = Planned("accessory-relay", OnTractor);
+        var sound = JoinAdvice.Flags(right, PlanFunctions.Of(right));
+        Assert.DoesNotContain(sound, f => f.Join is not null);
+
+        var plan = Planned("accessory-relay", new(OnTractor) { [lead] = post });
+        var flag = Assert.Single(JoinAdvice.Flags(plan, PlanFunctions.Of(plan)), f => f.Join is not null);
+        Assert.Equal(grave, flag.Grave);
+        Assert.Contains(says, flag.Words, StringComparison.Ordinal);
+    }
+
+    private static Circuit Built(string key) => Circuit.Compile(Marriage.Of(Planned(key, OnTractor)).Machine);
+
+    private static RewirePlan Planned(string key, Dictionary<string, string> landings)
     {
         var template = CircuitTemplate.Named(key)!;
         var host = Shipped.Circuit("orchard-tractor-4").Machine;
@@ -117,9 +141,9 @@ public class TemplateTests
             var far = end.Wire is { } wire
                 ? donor.Index.Wire(wire.Wire)!.End(wire.Side).At
                 : donor.Mounts.First(m => m.Id == end.Mount).On;
-            plan = plan.With(new Join([end], new Landing(SideKey.Host, TerminalAddress.Of(OnTractor[far.Text]))));
+            plan = plan.With(new Join([end], new Landing(SideKey.Host, TerminalAddress.Of(landings[far.Text]))));
         }
 
-        return Circuit.Compile(Marriage.Of(plan).Machine);
+        return plan;
     }
 }

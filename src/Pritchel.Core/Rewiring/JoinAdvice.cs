@@ -84,22 +84,26 @@ public static class JoinAdvice
     }
 
     /// <summary>What is wrong with joins as planned, and what becomes of ends left over.</summary>
-    public static IReadOnlyList<JoinFlag> Flags(RewirePlan plan, IReadOnlyList<EndFunction> functions)
+    public static IReadOnlyList<JoinFlag> Flags(RewirePlan plan, PlanFunctions functions)
     {
-        var known = functions.ToDictionary(f => f.End);
+        var known = functions.Ends.ToDictionary(f => f.End);
         var flags = new List<JoinFlag>();
         foreach (var join in plan.Joins.Where(j => !IsAsItWas(plan, j)))
         {
             void Wrong(string words) => flags.Add(new JoinFlag(join, null, true, words));
             var ends = join.Ends.Where(known.ContainsKey).Select(e => known[e]).ToList();
-            var kinds = ends.Select(e => e.Kind).Distinct().ToList();
-            if (kinds.Contains(EndKind.GroundToKill) && ends.Exists(e => IsFeed(e.Kind)))
+
+            // A terminal of which nothing tells what it was for is no reason for a doubt.
+            var landed =
+                join.Onto is { } onto && functions.At(onto) is { Kind: not EndKind.Signal } terminal ? terminal : null;
+            var kinds = ends.Select(e => e.Kind).Concat(landed is null ? [] : [landed.Kind]).Distinct().ToList();
+            if (kinds.Contains(EndKind.GroundToKill) && kinds.Exists(IsFeed))
             {
                 Wrong(
                     "A kill lead is joined to a feed: battery volts go into the ignition, or as far as a diode lets them, and switching the feed off stops nothing. Part them; a kill goes to what grounds it."
                 );
             }
-            else if (kinds.Contains(EndKind.Ground) && ends.Exists(e => IsFeed(e.Kind)))
+            else if (kinds.Contains(EndKind.Ground) && kinds.Exists(IsFeed))
             {
                 Wrong(
                     "A feed is joined to ground: its fuse opens, or its wire burns, the moment it is live. Part them."
@@ -113,24 +117,16 @@ public static class JoinAdvice
             }
             else if (kinds.Count > 1 && !kinds.Contains(EndKind.Signal))
             {
-                var start = kinds.Contains(EndKind.StartFeed);
-                flags.Add(
-                    new JoinFlag(
-                        join,
-                        null,
-                        start,
-                        $"{Upper(RewireWords.Of(kinds[0]))} where a {RewireWords.Of(kinds[1])} was: "
-                            + (
-                                start
-                                    ? "it is live when the other should not be, or turns the starter. Join like to like."
-                                    : "dead, or live, with another switch than before. Right for a charge lead that returns through the key; look twice at all else."
-                            )
-                    )
-                );
+                flags.Add(Unlike(join, ends, landed));
             }
 
             var feeds = ends.Where(e => IsFeed(e.Kind) && e.Gives).ToList();
-            if (feeds.Skip(1).Any(f => f.End.Side != feeds[0].End.Side || !f.Fed.SetEquals(feeds[0].Fed)))
+            if (
+                feeds.Skip(1).Any(f => f.End.Side != feeds[0].End.Side || !f.Fed.SetEquals(feeds[0].Fed))
+                || (
+                    landed is { Gives: true } && IsFeed(landed.Kind) && feeds.Exists(f => f.End.Side != join.Onto!.Side)
+                )
+            )
             {
                 Wrong(
                     "Both are fed: each switch feeds the other's circuit, and neither turns it off. Keep one feed and cap the other, or part them by a relay or a diode."
@@ -138,14 +134,13 @@ public static class JoinAdvice
             }
 
             if (
-                ends.Count > 1
-                && kinds.Count == 1
+                kinds.Count == 1
                 && (IsFeed(kinds[0]) || kinds[0] == EndKind.GroundToKill)
                 && ends.TrueForAll(e => !e.Gives)
-                && join.Onto is null
+                && (join.Onto is null ? ends.Count > 1 : landed is { Gives: false })
             )
             {
-                Wrong("Nothing gives what both ends wait for: join the lead that does as well.");
+                Wrong("Nothing gives what both wait for: join the lead that does as well.");
             }
 
             foreach (var end in ends)
@@ -167,7 +162,7 @@ public static class JoinAdvice
             }
         }
 
-        foreach (var end in functions.Where(f => plan.JoinOf(f.End) is null))
+        foreach (var end in functions.Ends.Where(f => plan.JoinOf(f.End) is null))
         {
             flags.Add(
                 plan.Joins.Any(j => Serves(end, j))
@@ -182,6 +177,36 @@ public static class JoinAdvice
         }
 
         return flags;
+    }
+
+    /// <summary>Leads whose kinds differ: what happens when it is switched on, and what cures it.</summary>
+    private static JoinFlag Unlike(Join join, IReadOnlyList<EndFunction> ends, LandingFunction? landed)
+    {
+        var all = ends.Select(e => (e.Kind, e.Gives))
+            .Concat(landed is null ? [] : [(landed.Kind, landed.Gives)])
+            .ToList();
+        var gives = all.FirstOrDefault(a => a.Gives, all[0]).Kind;
+        var waits = all.First(a => a.Kind != gives).Kind;
+        JoinFlag Of(bool grave, string words) => new(join, null, grave, words);
+        return (gives, waits) switch
+        {
+            (EndKind.StartFeed, _) or (_, EndKind.StartFeed) => Of(
+                true,
+                $"{Upper(RewireWords.Of(gives))} where a {RewireWords.Of(waits)} was: it is live when the other should not be, or turns the starter. Join like to like."
+            ),
+            (EndKind.SwitchedFeed, EndKind.BatteryFeed) => Of(
+                false,
+                "What was fed whatever the key said is now fed with the key only: a clock, a bilge pump or a relay’s contact is dead when it is left. Right for a charge lead that returns through the key; otherwise bring it a feed of its own from the battery, its fuse within a hand of it."
+            ),
+            (EndKind.BatteryFeed, EndKind.SwitchedFeed) => Of(
+                false,
+                "What a switch fed is now fed whatever the switch says: nothing turns it off, and it draws the battery down. Take it from a switched feed, or put a relay between."
+            ),
+            _ => Of(
+                false,
+                $"{Upper(RewireWords.Of(gives))} where a {RewireWords.Of(waits)} was: dead, or live, with another switch than before. Look twice."
+            ),
+        };
     }
 
     private static JoinFlag Left(EndFunction end) =>

@@ -25,6 +25,9 @@ public sealed record Fault
     /// <summary>Relative rate; only ratios matter. Common practice, no source.</summary>
     public required double Rate { get; init; }
 
+    /// <summary>Times as often where it stands at an ignition's hundreds of volts: common practice, no source.</summary>
+    public double TimesAtIgnition { get; init; } = 1;
+
     /// <summary>How bad it may be.</summary>
     public Severity Severity { get; init; } = Severity.Complete;
 

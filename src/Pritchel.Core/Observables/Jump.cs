@@ -37,8 +37,6 @@ public sealed record Jump(int From, int To, JumpKind Kind)
 
     // Three looks do not ask for more.
     private const double NearEnough = 0.02;
-    private const double SlowShare = 0.75;
-    private const double Weakly = 0.5;
 
     /// <summary>What can hurt with a lead between two points.</summary>
     /// <param name="heavy">Whether it carries a starter's current.</param>
@@ -79,13 +77,7 @@ public sealed record Jump(int From, int To, JumpKind Kind)
 
         var settlement = move(IsHeavy ? HeavyOhms : LeadOhms);
         var shown = load.Effect(state);
-        var (well, weak) = shown.Kind switch
-        {
-            EffectKind.Turns => (SlowShare, 0.0),
-            EffectKind.Works => (1, Weakly),
-            EffectKind.LetsRun => (0.0, 0.0),
-            _ => (Filament.BrightFrom, Filament.GlowsFrom),
-        };
+        var (well, weak) = LoadSeen.Steps(shown.Kind);
         return settlement == Settlement.Chatters ? 1
             : shown.Level > 0 && shown.Level >= well ? 2
             : (shown.Level > 0 && shown.Level >= weak) || control?.Effect(state).Level > 0 ? 1

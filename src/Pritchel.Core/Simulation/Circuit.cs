@@ -64,7 +64,7 @@ public sealed class Circuit
         Topology = new Topology(this);
         Faults =
         [
-            .. Devices.SelectMany(d => d.Faults()).Where(f => MachineFaults.CanBe(machine, f)).Select(Compacted),
+            .. Devices.SelectMany(d => d.Faults()).Where(f => MachineFaults.CanBe(machine, f)).Select(Placed),
             .. MachineFaults.Of(machine, this),
         ];
         FaultTexts = new FaultTexts(Faults);
@@ -414,5 +414,12 @@ public sealed class Circuit
 
     private Branch Compacted(Branch branch) => new(compact[branch.From], compact[branch.To]);
 
-    private Fault Compacted(Fault fault) => fault with { Nodes = (compact[fault.Nodes.From], compact[fault.Nodes.To]) };
+    /// <summary>A device's fault where it lies in this circuit, as often as it comes there.</summary>
+    private Fault Placed(Fault fault)
+    {
+        var (from, to) = (compact[fault.Nodes.From], compact[fault.Nodes.To]);
+        var kills = Topology.KillWiring;
+        var times = kills.Contains(from) || kills.Contains(to) ? fault.TimesAtIgnition : 1;
+        return fault with { Nodes = (from, to), Rate = fault.Rate * times };
+    }
 }

@@ -38,5 +38,7 @@ internal sealed class Diode(Part part, PartFigures figures) : Device, INamedDevi
 
     public override Change Step(CircuitState state) => arm.Step(state);
 
-    public override IEnumerable<Fault> Faults() => [arm.Open("open", 1), arm.Shorted("shorted", 1.5)];
+    // One that parts two signals hardly ever fails; one that each spark's primary volts stand on does.
+    public override IEnumerable<Fault> Faults() =>
+        ((Fault[])[arm.Open("open", 0.2), arm.Shorted("shorted", 0.3)]).Select(f => f with { TimesAtIgnition = 5 });
 }

@@ -47,7 +47,8 @@ public sealed class SparkSeen : SeenObservable
     }
 
     /// <inheritdoc/>
-    public override string HowToSet(Meter meter, Jump? jump) => "a spark tester with its gap set";
+    public override string HowToSet(Meter meter, Jump? jump) =>
+        "a spark tester with its gap set, or the plug as the test says";
 
     /// <inheritdoc/>
     public override string Caution(Jump? jump) => SparkCaution;

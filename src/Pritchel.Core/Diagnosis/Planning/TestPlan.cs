@@ -318,13 +318,11 @@ public sealed class TestPlan
     {
         var condition = table.Conditions[at.Condition];
 
-        // On the plug lead a spark tester is away from the coil; at the coil it sits on its tower.
-        var probed = condition.Tester switch
-        {
-            SparkTesterAt.PlugLead => [],
-            SparkTesterAt.Coil => [points.At(at.Red).Place],
-            _ => new[] { points.At(at.Red).Place, points.At(at.Black).Place },
-        };
+        // On the plug lead a spark is away from the coil; a tester at the coil sits on its tower.
+        var probed =
+            condition.Tester == SparkTesterAt.Coil ? [points.At(at.Red).Place]
+            : condition.Observable.IsProbed ? new[] { points.At(at.Red).Place, points.At(at.Black).Place }
+            : [];
         return offPlaces[at.Condition].Concat(probed).DistinctBy(p => p.Id);
     }
 

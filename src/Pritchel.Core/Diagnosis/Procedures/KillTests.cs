@@ -112,6 +112,15 @@ public sealed class SparkOnTester : Procedure
 
         var kill = new KillWiring(tested);
         yield return kill.Sparking([], "spark tester on the plug lead");
+        if (tested.Circuit.Opening.Replaced(SparkTesterAt.PlugLead).Any())
+        {
+            // What sparks on a tester and not on its own plug is the plug, however near to weak it was when first looked at.
+            yield return kill.Sparking([], "its own plug out, held to the block in its cap") with
+            {
+                Tester = SparkTesterAt.Nowhere,
+            };
+        }
+
         if (kill.Leads.Count > 0)
         {
             yield return kill.Sparking(kill.OffAtCoil, "kill wire off at the coil, spark tester on the plug lead");

@@ -48,7 +48,7 @@ public static class ProcedureCatalogue
     /// <summary>Conditions without the pairs that one before them reads just so, under another name.</summary>
     private static IEnumerable<Condition> OnceEach(IEnumerable<Condition> conditions)
     {
-        var read = new HashSet<(ControlSetting, string, Machines.DutySpeed, string Off, (int, int))>();
+        var read = new HashSet<(ControlSetting, string, Machines.DutySpeed, SparkTesterAt, string Off, (int, int))>();
         foreach (var condition in conditions)
         {
             if (condition.Pairs is not { Count: > 0 } pairs)
@@ -59,7 +59,7 @@ public static class ProcedureCatalogue
 
             var off = string.Join(' ', condition.Off.Select(o => o.Text));
             var anew = pairs.Where(p =>
-                read.Add((condition.Setting, condition.Observable.Key, condition.Speed, off, p))
+                read.Add((condition.Setting, condition.Observable.Key, condition.Speed, condition.Tester, off, p))
             );
             foreach (var hand in Hands(anew))
             {

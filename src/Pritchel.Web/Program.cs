@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
@@ -136,6 +137,13 @@ try
 {
     var app = builder.Build();
     app.TellStart(options);
+    // A reverse proxy on this machine that speaks TLS says so, and for whom it asks; nobody else is believed.
+    app.UseForwardedHeaders(
+        new ForwardedHeadersOptions
+        {
+            ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto,
+        }
+    );
     app.UseSlowRequests(app.Services.GetRequiredService<ILogger<Program>>());
     app.UseOwnPages(addresses);
     app.UseSecurityHeaders(SecurityPolicy.Build());

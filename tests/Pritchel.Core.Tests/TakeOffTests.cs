@@ -1,5 +1,8 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Tests;
@@ -51,6 +54,29 @@ public class TakeOffTests
         string[] command = ["temp-switch", "P1", "P2", "oil-switch", "seal-switch", "buzzer", "oil-lamp"];
         Assert.Empty(off.Except(command));
         Assert.Contains("temp-switch", off);
+    }
+
+    /// <summary>
+    /// What a meter makes of an ignition's pulses decides nothing: no volts are known on a kill lead while the engine turns, and
+    /// those of the lamp beside it are.
+    /// </summary>
+    [Fact]
+    public void No_volts_are_read_where_an_ignition_s_pulses_stand()
+    {
+        var table = Shipped.Kit("orchard-zero-turn-7", "warns-oil-lamp").Table;
+        var circuit = table.Circuit;
+        var turning = table
+            .Conditions.ToList()
+            .FindIndex(c => c.Observable == DirectVolts.Instance && c.Speed == DutySpeed.Work);
+        Assert.True(turning >= 0);
+        bool Known(string at) =>
+            table
+                .Healthy.Across(new ProbePair(turning, circuit.NodeOf(TerminalAddress.Of(at)), circuit.Reference))
+                .IsKnown(0);
+        Assert.False(Known("key.M"));
+        Assert.False(Known("blade-switch.5"));
+        Assert.True(Known("oil-lamp.-"));
+        Assert.True(Known("key.B"));
     }
 
     private static double Seen(DiagnosisKit kit, string words, string? fault)

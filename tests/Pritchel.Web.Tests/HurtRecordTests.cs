@@ -1,10 +1,13 @@
 using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Json;
+using System.Text.RegularExpressions;
+using Microsoft.AspNetCore.TestHost;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
+using Microsoft.Extensions.DependencyInjection;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Tests;
@@ -142,6 +145,79 @@ public sealed class HurtRecordTests : IDisposable
 
         SqliteConnection.ClearAllPools();
         Assert.Equal(bytes, await File.ReadAllBytesAsync(Record, Cancel));
+    }
+
+    /// <summary>The files of pictures are gone, or were destroyed: what they showed is still told.</summary>
+    [Fact]
+    public async Task Pictures_whose_files_are_gone_close_no_page()
+    {
+        await PrepareAsync();
+        await using (var connection = new SqliteConnection(RecordFile.ConnectionString(folder)))
+        {
+            await connection.OpenAsync(Cancel);
+            await using var command = connection.CreateCommand();
+            command.CommandText =
+                "INSERT INTO Pictures (MachineId, Words, Width, Height, AddedUtc) VALUES ('orchard-tractor-4', 'fuse box, lid off', 40, 30, '2026-11-27')";
+            await command.ExecuteNonQueryAsync(Cancel);
+        }
+
+        await using var host = new Host(folder);
+        var client = host.Browser();
+        Assert.Contains(
+            "fuse box, lid off",
+            await client.GetStringAsync("/machines/orchard-tractor-4/pictures", Cancel),
+            StringComparison.Ordinal
+        );
+        using var file = await client.GetAsync("/machines/orchard-tractor-4/pictures?handler=File&picture=1", Cancel);
+        Assert.Equal(HttpStatusCode.NotFound, file.StatusCode);
+        using var all = await client.GetAsync("/record?handler=Export", Cancel);
+        Assert.True(all.IsSuccessStatusCode);
+    }
+
+    private sealed class ClockSetBack : TimeProvider
+    {
+        private int asked;
+
+        public override DateTimeOffset GetUtcNow() =>
+            new DateTimeOffset(2026, 11, 27, 8, 0, 0, TimeSpan.Zero).AddHours(-Interlocked.Increment(ref asked));
+    }
+
+    /// <summary>Each entry an hour before the one before it: they stand in the order in which they were made.</summary>
+    [Fact]
+    public async Task A_clock_set_back_changes_no_order()
+    {
+        await using var host = new Host(folder);
+        await using var back = host.WithWebHostBuilder(b =>
+            b.ConfigureTestServices(services => services.AddSingleton<TimeProvider>(new ClockSetBack()))
+        );
+        using var client = back.CreateClient();
+        var tag = await Talk.OpenJobAsync(client);
+        foreach (var alone in new[] { true, false, true })
+        {
+            using var sent = await client.PostAsJsonAsync($"/api/v1/jobs/{tag}/help", new { alone }, Cancel);
+            Assert.True(sent.IsSuccessStatusCode);
+        }
+
+        var history = await client.GetStringAsync($"/jobs/{tag}/history", Cancel);
+        var said = Regex.Matches(history, "works alone|has a helper", RegexOptions.None, TimeSpan.FromSeconds(1));
+        Assert.Equal(["works alone", "has a helper", "works alone"], said.Select(m => m.Value));
+    }
+
+    /// <summary>A second start on one folder waits for the first, however long that takes, and then comes up.</summary>
+    [Fact]
+    public async Task A_second_start_waits_for_the_first()
+    {
+        await PrepareAsync();
+        var first = new FileStream(
+            Path.Combine(folder, "pritchel.lock"),
+            FileMode.OpenOrCreate,
+            FileAccess.ReadWrite,
+            FileShare.None
+        );
+        var second = Task.Run(() => RecordFile.PrepareAsync(folder, Cancel), Cancel);
+        Assert.NotEqual(second, await Task.WhenAny(second, Task.Delay(TimeSpan.FromSeconds(1), Cancel)));
+        await first.DisposeAsync();
+        Assert.Null(await second);
     }
 
     [Fact]

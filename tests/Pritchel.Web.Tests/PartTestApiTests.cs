@@ -220,4 +220,53 @@ public sealed class PartTestApiTests(Host host) : IClassFixture<Host>
         Assert.True(response.IsSuccessStatusCode, await response.Content.ReadAsStringAsync());
         return (await response.Content.ReadFromJsonAsync<JsonNode>())!;
     }
+
+    /// <summary>By hand: two yellows of 0.8 Ω clear of the core; the black one is the core.</summary>
+    [Fact]
+    public async Task Unknown_leads_are_told_apart_over_the_API()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        using var refused = await client.PostAsJsonAsync("/api/v1/leads", new { leads = "yellow" }, cancel);
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        using var begun = await client.PostAsJsonAsync(
+            "/api/v1/leads",
+            new { leads = "yellow, yellow, black" },
+            cancel
+        );
+        var tag = (await begun.Content.ReadFromJsonAsync<JsonObject>(cancel))!["tag"]!.GetValue<string>();
+        JsonObject state = [];
+        while ((state = await Talk.GetAsync(client, $"/api/v1/leads/{tag}"))["next"] is { } next)
+        {
+            var (one, other) = (next["one"]!.GetValue<int>(), next["other"]!.GetValue<int>());
+            using var read = await client.PostAsJsonAsync(
+                $"/api/v1/leads/{tag}/readings",
+                new
+                {
+                    one,
+                    other,
+                    figure = (one, other) switch
+                    {
+                        (0, 1) => "1.0",
+                        (2, 3) => "0.2",
+                        _ => "OL",
+                    },
+                },
+                cancel
+            );
+            read.EnsureSuccessStatusCode();
+        }
+
+        Assert.Equal(["floating", "oneCopper"], state["groups"]!.AsArray().Select(g => g!["kind"]!.GetValue<string>()));
+        using var wrong = await client.PostAsJsonAsync(
+            $"/api/v1/leads/{tag}/readings",
+            new
+            {
+                one = 0,
+                other = 9,
+                figure = "1",
+            },
+            cancel
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, wrong.StatusCode);
+    }
 }

@@ -39,6 +39,54 @@ public sealed class StorageFaultTests
         Assert.Null(StorageFault.Words(null));
     }
 
+    /// <summary>The same on forms that keep no steps: a meter, a drawing, a machine begun, a picture.</summary>
+    [Fact]
+    public async Task Every_form_keeps_what_was_typed_while_another_holds_the_record()
+    {
+        await using var host = new Host();
+        var client = host.Browser();
+        using var begun = await Talk.PostFormAsync(
+            client,
+            "/machines/make?from=hedgerow-mower-2",
+            "/machines/make?handler=Change"
+        );
+        Assert.Contains("drafts/1", begun.RequestMessage!.RequestUri!.ToString(), StringComparison.Ordinal);
+        (string Page, string Action, string Field)[] forms =
+        [
+            ("/meter", "/meter", "Name"),
+            ("/machines/drafts/1?on=machine", "/machines/drafts/1?view=loom&amp;handler=Machine", "Name"),
+            ("/machines/make", "/machines/make?handler=Another", "Name"),
+        ];
+        await using var holder = new SqliteConnection(
+            $"Data Source={Path.Combine(host.Folder, "pritchel.db")};Pooling=False"
+        );
+        await holder.OpenAsync(Cancel);
+        await using var hold = holder.CreateCommand();
+        hold.CommandText = "BEGIN IMMEDIATE";
+        await hold.ExecuteNonQueryAsync(Cancel);
+        await Task.WhenAll(
+            forms.Select(async f =>
+            {
+                using var answer = await Talk.PostFormAsync(
+                    client,
+                    f.Page,
+                    f.Action,
+                    (f.Field, "Curlew meadow"),
+                    ("Kind", "mower"),
+                    ("StopByHand", "let the bail go"),
+                    ("Summary", "a mower"),
+                    ("MayDiffer", "little"),
+                    ("NotDrawn", "nothing"),
+                    ("StoppedBy", "the bail")
+                );
+                var said = await answer.Content.ReadAsStringAsync(Cancel);
+                Assert.Equal((f.Page, HttpStatusCode.ServiceUnavailable), (f.Page, answer.StatusCode));
+                Assert.Contains("Another program holds the record", said, StringComparison.Ordinal);
+                Assert.Contains("Curlew meadow", said, StringComparison.Ordinal);
+            })
+        );
+    }
+
     [Fact]
     public async Task A_record_that_another_holds_is_told_beside_what_was_typed_and_is_picked_up_when_let_go()
     {

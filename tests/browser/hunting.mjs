@@ -74,11 +74,17 @@ export async function hunt(at, { machine, fault, severity, from, spark, stirs = 
       speeds: engine ? { [engine.id]: rpm[condition.speed] } : {},
       off: condition.off,
       batteryDisconnected: ["ohms", "diode", "beep"].includes(condition.quantity),
-      function: { volts: "dcVolts", ohms: "ohms", beep: "ohms", diode: "diode", acVolts: "acVolts", peakVolts: "peakVolts" }[condition.quantity],
+      function: { volts: "dcVolts", shows: "dcVolts", ohms: "ohms", beep: "ohms", diode: "diode", acVolts: "acVolts", peakVolts: "peakVolts" }[condition.quantity],
       red: form.Red,
       black: form.Black,
       faults: fault ? [{ id: fault, severity }] : [],
     });
+    if (condition.quantity === "shows") {
+      // What is over the load's own terminals is what lights it, or turns it.
+      const volts = Math.abs(shown.value ?? 0);
+      await Promise.all([page.waitForNavigation(), page.click(`.seen button[value='${volts > 7 ? 2 : volts > 3 ? 1 : 0}']`)]);
+      continue;
+    }
     if (condition.quantity === "beep") {
       await Promise.all([page.waitForNavigation(), page.click(`.seen button[value='${beeps(shown)}']`)]);
       continue;

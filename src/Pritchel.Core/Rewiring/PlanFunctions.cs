@@ -8,25 +8,26 @@ namespace Pritchel.Core.Rewiring;
 /// <summary>What the loose ends and the terminals of a plan's sides are for: the same whatever is joined.</summary>
 public sealed class PlanFunctions
 {
-    private readonly Dictionary<SideKey, SideFunctions> sides;
+    private readonly Dictionary<SideKey, Lazy<SideFunctions>> sides;
     private readonly ConcurrentDictionary<Landing, LandingFunction> landings = [];
 
-    private PlanFunctions(Dictionary<SideKey, SideFunctions> sides)
+    private PlanFunctions(RewirePlan plan)
     {
-        this.sides = sides;
-        Ends = [.. sides.Values.SelectMany(s => s.Ends)];
+        sides = plan.Sides.ToDictionary(s => s.Key, s => new Lazy<SideFunctions>(() => new SideFunctions(s)));
+
+        // A side of which nothing is chosen yet has no circuit to solve.
+        Ends = [.. plan.Sides.Where(s => s.LooseEnds.Any()).SelectMany(s => sides[s.Key].Value.Ends)];
     }
 
     /// <summary>What every loose end is for, the host's first.</summary>
     public IReadOnlyList<EndFunction> Ends { get; }
 
     /// <summary>Solves the sides of a plan.</summary>
-    public static PlanFunctions Of(RewirePlan plan) =>
-        new(plan.Sides.ToDictionary(s => s.Key, s => new SideFunctions(s)));
+    public static PlanFunctions Of(RewirePlan plan) => new(plan);
 
     /// <summary>What a terminal that stays is for.</summary>
     /// <param name="at">The terminal, of a part that stays.</param>
-    public LandingFunction At(Landing at) => landings.GetOrAdd(at, a => sides[a.Side].At(a.At));
+    public LandingFunction At(Landing at) => landings.GetOrAdd(at, a => sides[a.Side].Value.At(a.At));
 }
 
 /// <summary>One side of a plan, solved whole as it was and as it is left.</summary>

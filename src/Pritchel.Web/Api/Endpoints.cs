@@ -13,6 +13,7 @@ public static class Endpoints
         PartTestApi.Map(api);
         RewireApi.Map(api);
         LoomApi.Map(api);
+        LeadApi.Map(api);
         JobApi.Map(api);
     }
 }

@@ -100,6 +100,7 @@ public static class SheetWords
         entry.Sheet switch
         {
             SwitchSheet.Key => $"/part-tests/{entry.Tag}/switch",
+            Core.PartTests.Leads.LeadSheet.Key => $"/part-tests/{entry.Tag}/leads",
             Core.PartTests.Grounds.GroundSheet.Key => $"/part-tests/{entry.Tag}/grounds",
             Core.PartTests.Looms.LoomSheet.Key => $"/rewires/looms/{entry.Tag}",
             _ => $"/part-tests/{entry.Tag}",

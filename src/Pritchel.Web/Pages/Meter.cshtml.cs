@@ -8,7 +8,7 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages;
 
 /// <summary>The meter in use: one that comes with the program, or its owner's own.</summary>
-public sealed class MeterModel(MeterStore meters) : PageModel
+public sealed class MeterModel(MeterStore meters) : PageModel, ISaysWhatWasWrong
 {
     /// <summary>Name, as typed.</summary>
     [BindProperty]
@@ -35,6 +35,16 @@ public sealed class MeterModel(MeterStore meters) : PageModel
 
     /// <summary>Shipped meter that the form was filled from, not kept yet.</summary>
     public string? From { get; private set; }
+
+    /// <summary>Why it could not be kept, where that is no figure's fault; null for nothing.</summary>
+    public string? Error { get; private set; }
+
+    /// <inheritdoc/>
+    public bool Say(string error)
+    {
+        Error = error;
+        return true;
+    }
 
     /// <summary>Shows the meter in use, or one that comes with the program to start from.</summary>
     public async Task OnGetAsync(string? from)

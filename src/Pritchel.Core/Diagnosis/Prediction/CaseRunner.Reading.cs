@@ -1,3 +1,4 @@
+using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Observables;
@@ -133,8 +134,25 @@ internal sealed partial class CaseRunner : IPredictedCase
     }
 
     /// <summary>
+    /// Whether an ignition's pulses stand at a node: it is of a kill lead, or closed contacts join it to one that is far above
+    /// what a battery or a regulator gives.
+    /// </summary>
+    private bool Pulses(int node)
+    {
+        const double FarAboveVolts = 25;
+        const double JoinedVolts = 1;
+        var reference = table.Circuit.Reference;
+        return table.Circuit.Topology.KillWiring.Contains(node)
+            || table.Circuit.KillLeads.Any(k =>
+                Math.Abs(state.Drop(k.Kill, reference)) > FarAboveVolts
+                && Math.Abs(state.Drop(node, k.Kill)) < JoinedVolts
+            );
+    }
+
+    /// <summary>
     /// Open volts of a node, and how it gives way to a meter; not a number where only the meter's own load
-    /// decides what a diode lets through of a wave.
+    /// decides what a diode lets through of a wave, nor where an ignition's pulses stand: what a meter makes of hundreds of
+    /// volts that last some microseconds is its own affair.
     /// </summary>
     private void NoteJoined(Predictions shown, int condition, int node, int particle)
     {
@@ -142,9 +160,12 @@ internal sealed partial class CaseRunner : IPredictedCase
         var volts = state.Drop(node, table.Circuit.Reference);
         var how = meterLoad.Of(node);
         var known =
-            how.Share >= 1
-            || !state.IsAveraged
-            || (state.Steady(node, table.Circuit.Reference) && Math.Abs(volts) > NothingVolts);
+            !(table.Conditions[condition].Speed != DutySpeed.Rest && Pulses(node))
+            && (
+                how.Share >= 1
+                || !state.IsAveraged
+                || (state.Steady(node, table.Circuit.Reference) && Math.Abs(volts) > NothingVolts)
+            );
         shown.Set(condition, node, particle, known ? volts : double.NaN);
         if (known && how.Share < 1)
         {

@@ -8,7 +8,7 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages.Machines;
 
 /// <summary>Machines: a list, files out and files in.</summary>
-public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk desk) : PageModel
+public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk desk) : PageModel, ISaysWhatWasWrong
 {
     private const int MostHits = 12;
 
@@ -66,6 +66,13 @@ public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk
         }
 
         Found = found;
+    }
+
+    /// <inheritdoc/>
+    public bool Say(string error)
+    {
+        Problems = [new MachineProblem("record", error)];
+        return true;
     }
 
     /// <summary>Takes a file in, or says why not.</summary>

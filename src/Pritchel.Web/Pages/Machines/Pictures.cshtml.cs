@@ -9,7 +9,7 @@ namespace Pritchel.Web.Pages.Machines;
 
 /// <summary>Pictures of a machine and its parts: shown, taken in, put away.</summary>
 [ChangedBy(MemberRole.Helper)]
-public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageModel
+public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageModel, ISaysWhatWasWrong
 {
     private const int LongestWords = 200;
 
@@ -36,6 +36,13 @@ public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageMod
     /// <summary>The picture just put away, which can be shown again.</summary>
     [BindProperty(SupportsGet = true)]
     public int? Away { get; set; }
+
+    /// <inheritdoc/>
+    public bool Say(string error)
+    {
+        Error = error;
+        return Entry is not null;
+    }
 
     /// <summary>Shows the pictures.</summary>
     public async Task<IActionResult> OnGetAsync(string id) => await LoadAsync(id) ? Page() : NotFound();

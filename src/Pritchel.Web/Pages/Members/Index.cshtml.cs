@@ -7,7 +7,7 @@ namespace Pritchel.Web.Pages.Members;
 
 /// <summary>Who may sign in, and what each may do.</summary>
 [ReadBy(MemberRole.Owner)]
-public sealed class IndexModel(MemberDesk desk, Passphrase passphrase) : PageModel
+public sealed class IndexModel(MemberDesk desk, Passphrase passphrase) : PageModel, ISaysWhatWasWrong
 {
     /// <summary>Name typed.</summary>
     [BindProperty]
@@ -44,6 +44,13 @@ public sealed class IndexModel(MemberDesk desk, Passphrase passphrase) : PageMod
     /// <summary>Takes somebody out.</summary>
     public async Task<IActionResult> OnPostOutAsync() =>
         await AnswerAsync(await desk.TakeOutAsync(Name, HttpContext.RequestAborted));
+
+    /// <inheritdoc/>
+    public bool Say(string error)
+    {
+        Error = error;
+        return true;
+    }
 
     private async Task<IActionResult> AnswerAsync(string? fault)
     {

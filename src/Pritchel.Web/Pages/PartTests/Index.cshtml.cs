@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.KeySwitch;
+using Pritchel.Core.PartTests.Leads;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Entrance;
@@ -54,6 +55,23 @@ public sealed class IndexModel(
 
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; private set; }
+
+    /// <summary>Leads of an unknown part, as typed.</summary>
+    public string Leads { get; private set; } = "";
+
+    /// <summary>Begins on the leads of an unknown part.</summary>
+    public async Task<IActionResult> OnPostLeadsAsync(string? called, string? leads)
+    {
+        Leads = leads ?? "";
+        if (LeadSheet.Begin(called, leads, out var error) is { } began)
+        {
+            var number = await tests.BeginAsync(began, HttpContext.RequestAborted);
+            return Redirect($"/part-tests/{PartTestStore.TagOf(number)}/leads");
+        }
+
+        Error = error;
+        return await OnGetAsync();
+    }
 
     /// <summary>Begins on an unknown key switch.</summary>
     public async Task<IActionResult> OnPostSwitchAsync(string? posts, string? positions, bool springs)

@@ -10,7 +10,7 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages.Machines.Making;
 
 /// <summary>Begins a draft: the next version of a machine, another machine from it, or an empty one.</summary>
-public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk desk) : PageModel
+public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk desk) : PageModel, ISaysWhatWasWrong
 {
     /// <summary>Machine to begin from, by id; nothing for an empty one.</summary>
     [BindProperty(SupportsGet = true)]
@@ -36,6 +36,13 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
 
     /// <summary>Shows the choice.</summary>
     public Task<IActionResult> OnGetAsync() => ShowAsync();
+
+    /// <inheritdoc/>
+    public bool Say(string error)
+    {
+        Problems.Add(error);
+        return true;
+    }
 
     /// <summary>Begins the next version of the machine itself.</summary>
     public async Task<IActionResult> OnPostChangeAsync()

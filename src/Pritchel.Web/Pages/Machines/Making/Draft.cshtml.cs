@@ -10,7 +10,9 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages.Machines.Making;
 
 /// <summary>A machine being drawn or changed: one thing at a time in the form, the whole on the drawing.</summary>
-public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftProving proving) : PageModel
+public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftProving proving)
+    : PageModel,
+        ISaysWhatWasWrong
 {
     /// <summary>What the form is about: machine, wire, part, place, control, engine, mount, duty, coupling, interlock.</summary>
     [BindProperty(SupportsGet = true)]
@@ -219,6 +221,19 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
                 .Select(q => KeyValuePair.Create(q.Item1, q.Item2))
         );
 
+    /// <inheritdoc/>
+    public bool Say(string error)
+    {
+        Refused = [new DraftProblem("Not kept", error, null)];
+        if (Open is null)
+        {
+            return false;
+        }
+
+        Form ??= FormFor();
+        return true;
+    }
+
     private async Task<IActionResult> ChangeAsync(
         int draft,
         string on,
@@ -232,7 +247,7 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
             return NotFound();
         }
 
-        (On, Item) = (on, item);
+        (On, Item, Form) = (on, item, form);
         if (After != Open.At)
         {
             return await MovedOnAsync(draft, form);

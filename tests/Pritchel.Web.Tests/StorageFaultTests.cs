@@ -39,7 +39,7 @@ public sealed class StorageFaultTests
         Assert.Null(StorageFault.Words(null));
     }
 
-    /// <summary>The same on forms that keep no steps: a meter, a drawing, a machine begun, a picture.</summary>
+    /// <summary>The same on forms that keep no steps of a job: a drawing, a machine begun.</summary>
     [Fact]
     public async Task Every_form_keeps_what_was_typed_while_another_holds_the_record()
     {
@@ -53,7 +53,6 @@ public sealed class StorageFaultTests
         Assert.Contains("drafts/1", begun.RequestMessage!.RequestUri!.ToString(), StringComparison.Ordinal);
         (string Page, string Action, string Field)[] forms =
         [
-            ("/meter", "/meter", "Name"),
             ("/machines/drafts/1?on=machine", "/machines/drafts/1?view=loom&amp;handler=Machine", "Name"),
             ("/machines/make", "/machines/make?handler=Another", "Name"),
         ];

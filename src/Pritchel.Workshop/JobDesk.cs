@@ -50,6 +50,7 @@ public sealed class JobDesk(
     {
         var meter = await meters.GetAsync(cancel);
         var all = new List<FloorJob>();
+        using var floor = predictor.Floor();
         foreach (var job in list)
         {
             var machine = await MachineOfAsync(job);
@@ -68,7 +69,7 @@ public sealed class JobDesk(
                     machine,
                     duty,
                     machine.Design(complaint),
-                    kit is null ? null : predictor.Diagnosis(machine, job.Number, job.State, kit, meter)
+                    kit is null ? null : floor.Of(machine, job.Number, job.State, kit, meter)
                 )
             );
         }

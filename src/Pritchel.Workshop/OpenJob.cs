@@ -3,6 +3,7 @@ using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 using Pritchel.Data;
 
 namespace Pritchel.Workshop;
@@ -51,19 +52,32 @@ public sealed record OpenJob(
         : Diagnosis.Stage;
 }
 
+/// <summary>What a job's evidence comes to, in what a list shows of it.</summary>
+/// <param name="Stage">Stage, a waiting verdict included.</param>
+/// <param name="TestsLeft">How many tests are about to go.</param>
+/// <param name="MinutesLeft">How long they take.</param>
+/// <param name="Sure">Share that the verdict which waits is stated at; null where none does.</param>
+public sealed record JobStanding(Stage Stage, int TestsLeft, Minutes MinutesLeft, double? Sure)
+{
+    /// <summary>Works it out.</summary>
+    public static JobStanding Of(JobDiagnosis diagnosis) =>
+        diagnosis.Stage is not (Stage.Measure or Stage.Verdict)
+            ? new JobStanding(diagnosis.Stage, 0, new Minutes(0), null)
+            : new JobStanding(
+                diagnosis.Stage,
+                diagnosis.TestsLeft,
+                diagnosis.MinutesLeft,
+                diagnosis.Verdict.Suspect is { } suspect ? diagnosis.Certainty.Stated(suspect.Share) : null
+            );
+}
+
 /// <summary>A job as its tag on the bench shows it.</summary>
 /// <param name="Job">The job.</param>
 /// <param name="Version">Its machine, as it was when the job was opened; null when that cannot be read.</param>
 /// <param name="Duty">What fails; null when the machine, or that it failed, cannot be read.</param>
 /// <param name="Design">Whether a sound machine does the same where it happened; null when that is the duty's own setting.</param>
-/// <param name="Diagnosis">What its evidence comes to; null until its predictions are worked out.</param>
-public sealed record FloorJob(
-    Job Job,
-    MachineVersion? Version,
-    Duty? Duty,
-    DesignCheck? Design,
-    JobDiagnosis? Diagnosis
-)
+/// <param name="Standing">What its evidence comes to; null until somebody has weighed it.</param>
+public sealed record FloorJob(Job Job, MachineVersion? Version, Duty? Duty, DesignCheck? Design, JobStanding? Standing)
 {
     /// <summary>Its state.</summary>
     public JobState State => Job.State;
@@ -80,5 +94,5 @@ public sealed record FloorJob(
 
     /// <summary>Stage, a waiting verdict included where that is known.</summary>
     public Stage Stage =>
-        WorksAsDesigned && State.Stage == Stage.Measure ? Stage.Verdict : Diagnosis?.Stage ?? State.Stage;
+        WorksAsDesigned && State.Stage == Stage.Measure ? Stage.Verdict : Standing?.Stage ?? State.Stage;
 }

@@ -33,6 +33,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
     private const int MostSketches = 24;
     private const int MostDiagnoses = 24;
     private const int MostOthers = 64;
+    private const int MostStandings = 500;
 
     private readonly ICache<string, DiagnosisKit> kits = Bounded<DiagnosisKit>(MostKits);
     private readonly ICache<string, DiagnosisKit> coarse = Bounded<DiagnosisKit>(MostKits);
@@ -44,6 +45,16 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
             .WithCapacity(MostDiagnoses)
             .WithAtomicGetOrAdd()
             .Build();
+
+    private readonly ICache<(int, int, string, bool, Grain), JobStanding> standings = new ConcurrentLruBuilder<
+        (int, int, string, bool, Grain),
+        JobStanding
+    >()
+        .WithCapacity(MostStandings)
+        .WithAtomicGetOrAdd()
+        .Build();
+
+    private int weighingFloor;
 
     /// <summary>
     /// All predictions of a complaint: its duty, in the setting it failed in unless a sound machine fails there too, with what
@@ -165,7 +176,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
     {
         var complaint = state.Complaint!;
         return diagnoses.GetOrAdd(
-            (job, state.Sequence, For(machine, complaint, meter).Key, meter.LeadsNulled, kit.Table.Grain),
+            KeyOf(machine, job, state, kit, meter),
             _ =>
                 JobDiagnosis.Of(
                     state,
@@ -176,6 +187,40 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
                 )
         );
     }
+
+    /// <summary>
+    /// Standings for a list of jobs: those that are known, and for one list at a time as many more as a moment allows. The
+    /// others are weighed when the list is asked for again, or when a job is opened.
+    /// </summary>
+    public FloorWeighing Floor() => new(this, Interlocked.Exchange(ref weighingFloor, 1) == 0);
+
+    /// <summary>Lets the next list be the one that weighs.</summary>
+    internal void FloorDone() => Volatile.Write(ref weighingFloor, 0);
+
+    /// <summary>What a job's evidence comes to, in what a list shows of it; null where nobody has weighed it and it may not be.</summary>
+    internal JobStanding? Standing(
+        MachineVersion machine,
+        int job,
+        JobState state,
+        DiagnosisKit kit,
+        Meter meter,
+        bool mayWeigh
+    )
+    {
+        var key = KeyOf(machine, job, state, kit, meter);
+        return standings.TryGet(key, out var known) ? known
+            : mayWeigh || diagnoses.TryGet(key, out _)
+                ? standings.GetOrAdd(key, _ => JobStanding.Of(Diagnosis(machine, job, state, kit, meter)))
+            : null;
+    }
+
+    private static (int, int, string, bool, Grain) KeyOf(
+        MachineVersion machine,
+        int job,
+        JobState state,
+        DiagnosisKit kit,
+        Meter meter
+    ) => (job, state.Sequence, For(machine, state.Complaint!, meter).Key, meter.LeadsNulled, kit.Table.Grain);
 
     /// <summary>Codes that a machine can store; none where nothing stores any.</summary>
     public IReadOnlyList<string> CodesOf(MachineVersion machine, DutyId duty) =>

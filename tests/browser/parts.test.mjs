@@ -125,6 +125,34 @@ test("an unknown key switch is named on the phone, beep by beep", async () => {
   assert.deepEqual(page.complaints, []);
 });
 
+// By hand: three legs of 0.6 Ω in star; a winding of 1.2 Ω to the core, tapped at 0.4; a ground lead. The meter's own leads add 0.2.
+test("leads that nobody knows are told apart on the phone, by keyboard alone", async () => {
+  const page = await pageOf(browser, app, { width: 390, height: 844 });
+  const from = { 3: 0.4, 4: 1.2, 5: 0, 6: 0 };
+  await page.goto(`${app.url}/part-tests`);
+  await page.fill("[name=leads]", "yellow, yellow, 7");
+  await Promise.all([page.waitForNavigation(), page.press("[name=leads]", "Enter")]);
+  assert.match(await page.locator("[role=alert]").innerText(), /“7” is no colour/);
+  assert.equal(await page.inputValue("[name=leads]"), "yellow, yellow, 7");
+  await page.fill("[name=leads]", "yellow, yellow, yellow, white, blue/red, black");
+  await Promise.all([page.waitForURL(/leads$/), page.press("[name=leads]", "Enter")]);
+  let asked = 0;
+  for (; asked < 21 && (await page.locator("[name=Figure]").count()); asked++) {
+    const [one, other] = [Number(await page.inputValue("[name=one]")), Number(await page.inputValue("[name=other]"))];
+    const ohms = other < 3 ? 0.6 : one > 2 ? Math.abs(from[one] - from[other]) : null;
+    await page.waitForSelector("[name=Figure]:focus");
+    await page.keyboard.type(ohms === null ? "OL" : (ohms + 0.2).toFixed(2));
+    await Promise.all([page.waitForNavigation(), page.keyboard.press("Enter")]);
+  }
+  const told = await page.locator("[aria-labelledby=known-title] .checks").innerText();
+  assert.match(told, /1 yellow, 2 yellow, 3 yellow: three like legs/);
+  assert.match(told, /tapped at 4 white/);
+  assert.match(told, /6 black and core are one copper/);
+  assert.ok(asked < 16, `${asked} of 21 pairs`);
+  assert.equal(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth), true);
+  assert.deepEqual(page.complaints, []);
+});
+
 test("every sheet is begun and read once by keyboard alone", async () => {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });
   await page.goto(`${app.url}/part-tests`);

@@ -63,7 +63,7 @@ internal static class LeadApi
         MeterStore meters,
         CancellationToken cancel
     ) =>
-        StepApi.ActAsync<Open, LeadReadingRequest>(
+        StepApi.ActAsync<OpenLeads, LeadReadingRequest>(
             request,
             () => FindAsync(tag, tests, cancel),
             "figure",
@@ -87,7 +87,7 @@ internal static class LeadApi
         PartTestStore tests,
         CancellationToken cancel
     ) =>
-        StepApi.ActAsync<Open, UndoPartTestRequest>(
+        StepApi.ActAsync<OpenLeads, UndoPartTestRequest>(
             request,
             () => FindAsync(tag, tests, cancel),
             "after",
@@ -100,7 +100,7 @@ internal static class LeadApi
 
     private static async Task<string?> AppendAsync(
         PartTestStore tests,
-        Open open,
+        OpenLeads open,
         int? after,
         SheetStep step,
         CancellationToken cancel
@@ -109,24 +109,24 @@ internal static class LeadApi
             ? null
             : "Something was entered meanwhile; read it again.";
 
-    private sealed record Open(PartTestEntry Entry, SheetState State)
+    private sealed record OpenLeads(PartTestEntry Entry, SheetState State)
     {
         public UnknownLeads Known { get; } = LeadSheet.Of(State);
 
         public IReadOnlyList<string> Colours { get; } = LeadSheet.Colours(State);
     }
 
-    private static async Task<Open?> FindAsync(string tag, PartTestStore tests, CancellationToken cancel) =>
+    private static async Task<OpenLeads?> FindAsync(string tag, PartTestStore tests, CancellationToken cancel) =>
         PartTestStore.NumberOf(tag) is { } number
         && await tests.FindAsync(number, cancel) is var (entry, state)
         && state.Began.Sheet == LeadSheet.Key
-            ? new Open(entry, state)
+            ? new OpenLeads(entry, state)
             : null;
 
     private static IResult NotThere(string tag) =>
         Results.Problem($"There are no leads “{tag}”.", statusCode: StatusCodes.Status404NotFound);
 
-    private static object View(Open open) =>
+    private static object View(OpenLeads open) =>
         new
         {
             open.Entry.Tag,

@@ -126,14 +126,13 @@ public static class StageWords
         {
             _ when job.Unreadable is { } unreadable => unreadable,
             Stage.Complaint => "tell what it does",
-            Stage.Measure when job.Diagnosis is { } diagnosis =>
-                $"about {diagnosis.TestsLeft} to go · {diagnosis.MinutesLeft}",
+            Stage.Measure when job.Standing is { } standing =>
+                $"about {standing.TestsLeft} to go · {standing.MinutesLeft}",
             Stage.Measure => Taken(job.State.Readings.Count),
             Stage.Verdict when job.WorksAsDesigned => job.Design!.Altered.Count > 0 ? "altered"
             : job.Design.MayBeTrue ? "check what it warns of"
             : "works as designed",
-            Stage.Verdict => ShareWords.Of(job.Diagnosis!.Certainty.Stated(job.Diagnosis.Verdict.Suspect!.Share))
-                + " sure",
+            Stage.Verdict => ShareWords.Of(job.Standing!.Sure!.Value) + " sure",
             Stage.Repair when job.State.Verdict!.On.Kind is SuspectKind.AsDesigned or SuspectKind.Sound =>
                 "nothing to mend here",
             Stage.Repair when job.State.Priced is not null => "priced; mend it when the part is there",

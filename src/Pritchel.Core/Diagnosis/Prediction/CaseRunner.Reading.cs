@@ -134,18 +134,17 @@ internal sealed partial class CaseRunner : IPredictedCase
     }
 
     /// <summary>
-    /// Whether an ignition's pulses stand at a node: it is of a kill lead, or closed contacts join it to one that is far above
-    /// what a battery or a regulator gives.
+    /// Whether an ignition's pulses stand at a node: it is of a kill lead, or closed contacts join it to one that is not grounded.
     /// </summary>
     private bool Pulses(int node)
     {
-        const double FarAboveVolts = 25;
-        const double JoinedVolts = 1;
+        const double NotGroundVolts = 1;
+        const double JoinedVolts = 0.05;
         var reference = table.Circuit.Reference;
         return table.Circuit.Topology.KillWiring.Contains(node)
-            || table.Circuit.KillLeads.Any(k =>
-                Math.Abs(state.Drop(k.Kill, reference)) > FarAboveVolts
-                && Math.Abs(state.Drop(node, k.Kill)) < JoinedVolts
+            || (
+                Math.Abs(state.Drop(node, reference)) > NotGroundVolts
+                && table.Circuit.Topology.KillMetal().Any(k => Math.Abs(state.Drop(node, k)) < JoinedVolts)
             );
     }
 

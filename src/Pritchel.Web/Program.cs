@@ -98,6 +98,7 @@ builder.Services.AddSingleton<SheetShelf>();
 builder.Services.AddSingleton<SurveyShelf>();
 builder.Services.AddScoped<GroundDesk>();
 builder.Services.AddScoped<LoomDesk>();
+builder.Services.AddScoped<LeadDesk>();
 builder.Services.AddScoped<Pritchel.Web.Drawings.DrawingFile>();
 builder.Services.AddSingleton<MachineShelf>();
 builder.Services.AddSingleton<TableFolder>();

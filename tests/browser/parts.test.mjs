@@ -138,7 +138,7 @@ test("leads that nobody knows are told apart on the phone, by keyboard alone", a
   await Promise.all([page.waitForURL(/leads$/), page.press("[name=leads]", "Enter")]);
   let asked = 0;
   for (; asked < 21 && (await page.locator("[name=Figure]").count()); asked++) {
-    const [one, other] = [Number(await page.inputValue("[name=one]")), Number(await page.inputValue("[name=other]"))];
+    const [one, other] = [Number(await page.inputValue("[name=One]")), Number(await page.inputValue("[name=Other]"))];
     const ohms = other < 3 ? 0.6 : one > 2 ? Math.abs(from[one] - from[other]) : null;
     await page.waitForSelector("[name=Figure]:focus");
     await page.keyboard.type(ohms === null ? "OL" : (ohms + 0.2).toFixed(2));

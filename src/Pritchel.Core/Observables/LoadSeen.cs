@@ -16,7 +16,7 @@ public sealed class LoadSeen : SeenObservable
     /// <inheritdoc/>
     public override string Name => "Take off, and see";
 
-    /// <summary>It is watched from where it is: nothing is touched for it but what is taken off.</summary>
+    /// <summary>It is watched from where one stands: nothing is touched for it but what is taken off.</summary>
     public override bool IsProbed => false;
 
     /// <summary>What is seen or heard of an effect, in three steps.</summary>

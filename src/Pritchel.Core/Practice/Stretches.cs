@@ -43,11 +43,11 @@ internal sealed class Stretches(DiagnosisKit kit)
         var condition = kit.Table.Conditions[at.Condition];
         var stands = WaysOf(at.Condition);
         var open = condition.Observable.WantsDeadCircuit && sound >= Observable.Open - 0.01;
-        if (condition.Observable is SparkSeen or LoadSeen or DirectAmps || open)
+        if (!condition.Observable.IsProbed || condition.Observable is DirectAmps || open)
         {
-            var island = condition.Observable is SparkSeen or LoadSeen
-                ? Terminals(kit.Table.Duty.Load).SelectMany(stands.Island).ToHashSet()
-                : [.. stands.Island(at.Red)];
+            var island = condition.Observable.IsProbed
+                ? [.. stands.Island(at.Red)]
+                : Terminals(kit.Table.Duty.Load).SelectMany(stands.Island).ToHashSet();
             return [.. faults.Select(f => f is not null && Touches(f, island))];
         }
 

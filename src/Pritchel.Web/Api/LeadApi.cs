@@ -1,8 +1,8 @@
-using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.Leads;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Entrance;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Api;
 
@@ -41,87 +41,48 @@ internal static class LeadApi
             .Accepts<UndoPartTestRequest>("application/json");
     }
 
-    private static async Task<IResult> BeginAsync(HttpRequest request, PartTestStore tests, CancellationToken cancel)
+    private static async Task<IResult> BeginAsync(HttpRequest request, LeadDesk desk, CancellationToken cancel)
     {
         var wanted = await RequestBody.ReadAsync<LeadsRequest>(request);
-        if (LeadSheet.Begin(wanted.Name, wanted.Leads, out var error) is not { } began)
-        {
-            throw new RefusedException(error.Split(':')[0].ToLowerInvariant(), error);
-        }
-
-        var tag = PartTestStore.TagOf(await tests.BeginAsync(began, cancel));
-        return Results.Created($"/api/v1/leads/{tag}", View((await FindAsync(tag, tests, cancel))!));
+        var (number, why) = await desk.BeginAsync(wanted.Name, wanted.Leads, cancel);
+        return number is { } begun
+            ? Results.Created(
+                $"/api/v1/leads/{PartTestStore.TagOf(begun)}",
+                View((await desk.OpenAsync(begun, cancel))!)
+            )
+            : throw new RefusedException(why.Split(':')[0].ToLowerInvariant(), why);
     }
 
-    private static async Task<IResult> GetAsync(string tag, PartTestStore tests, CancellationToken cancel) =>
-        await FindAsync(tag, tests, cancel) is { } open ? Results.Ok(View(open)) : NotThere(tag);
+    private static async Task<IResult> GetAsync(string tag, LeadDesk desk, CancellationToken cancel) =>
+        await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(View(open)) : NotThere(tag);
 
-    private static Task<IResult> ReadAsync(
-        string tag,
-        HttpRequest request,
-        PartTestStore tests,
-        MeterStore meters,
-        CancellationToken cancel
-    ) =>
+    private static Task<IResult> ReadAsync(string tag, HttpRequest request, LeadDesk desk, CancellationToken cancel) =>
         StepApi.ActAsync<OpenLeads, LeadReadingRequest>(
             request,
-            () => FindAsync(tag, tests, cancel),
+            () => FindAsync(tag, desk, cancel),
             "figure",
-            async (open, wanted) =>
-                LeadSheet.Answered(
-                    open.Known,
+            (open, wanted) =>
+                desk.ReadAsync(
+                    open,
+                    wanted.After ?? open.State.Sequence,
                     LeadPair.Of(wanted.One, wanted.Other),
                     wanted.Figure,
-                    await meters.GetAsync(cancel),
-                    out var error
-                )
-                    is { } read
-                    ? await AppendAsync(tests, open, wanted.After, read, cancel)
-                    : error,
-            () => GetAsync(tag, tests, cancel)
+                    cancel
+                ),
+            () => GetAsync(tag, desk, cancel)
         );
 
-    private static Task<IResult> UndoAsync(
-        string tag,
-        HttpRequest request,
-        PartTestStore tests,
-        CancellationToken cancel
-    ) =>
+    private static Task<IResult> UndoAsync(string tag, HttpRequest request, LeadDesk desk, CancellationToken cancel) =>
         StepApi.ActAsync<OpenLeads, UndoPartTestRequest>(
             request,
-            () => FindAsync(tag, tests, cancel),
+            () => FindAsync(tag, desk, cancel),
             "after",
-            async (open, wanted) =>
-                open.State.Undoable is { } last
-                    ? await AppendAsync(tests, open, wanted.After, new SheetUndone(last.Sequence), cancel)
-                    : "Nothing is left to take back.",
-            () => GetAsync(tag, tests, cancel)
+            (open, wanted) => desk.UndoAsync(open, wanted.After ?? open.State.Sequence, cancel),
+            () => GetAsync(tag, desk, cancel)
         );
 
-    private static async Task<string?> AppendAsync(
-        PartTestStore tests,
-        OpenLeads open,
-        int? after,
-        SheetStep step,
-        CancellationToken cancel
-    ) =>
-        await tests.AppendAsync(open.Entry.Number, after ?? open.State.Sequence, step, cancel)
-            ? null
-            : "Something was entered meanwhile; read it again.";
-
-    private sealed record OpenLeads(PartTestEntry Entry, SheetState State)
-    {
-        public UnknownLeads Known { get; } = LeadSheet.Of(State);
-
-        public IReadOnlyList<string> Colours { get; } = LeadSheet.Colours(State);
-    }
-
-    private static async Task<OpenLeads?> FindAsync(string tag, PartTestStore tests, CancellationToken cancel) =>
-        PartTestStore.NumberOf(tag) is { } number
-        && await tests.FindAsync(number, cancel) is var (entry, state)
-        && state.Began.Sheet == LeadSheet.Key
-            ? new OpenLeads(entry, state)
-            : null;
+    private static async Task<OpenLeads?> FindAsync(string tag, LeadDesk desk, CancellationToken cancel) =>
+        PartTestStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;
 
     private static IResult NotThere(string tag) =>
         Results.Problem($"There are no leads “{tag}”.", statusCode: StatusCodes.Status404NotFound);

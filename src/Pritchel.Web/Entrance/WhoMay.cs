@@ -43,14 +43,17 @@ internal sealed class WhoMay : AuthorizationHandler<RoleRequirement, HttpContext
     {
         var says = context.GetEndpoint()?.Metadata;
         var reading = says?.GetMetadata<ReadByAttribute>()?.From ?? MemberRole.Reader;
-        if (Changes.Are(context.Request.Method) is false)
+        if (!Changes.Are(context.Request.Method))
         {
             return reading;
         }
 
         var changed = says?.GetMetadata<ChangedByAttribute>();
-        var held = changed?.But.Contains(context.Request.Query["handler"].ToString(), StringComparer.OrdinalIgnoreCase);
-        var changing = changed is null || held is true ? MemberRole.Mechanic : changed.From;
+        var handler = context.Request.Query["handler"].ToString();
+        var changing =
+            changed is null || changed.But.Contains(handler, StringComparer.OrdinalIgnoreCase)
+                ? MemberRole.Mechanic
+                : changed.From;
         return changing > reading ? changing : reading;
     }
 

@@ -87,7 +87,7 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits)
     }
 
     private static EvidenceKind KindOf(Condition condition) =>
-        condition.Observable is SparkSeen or LoadSeen ? EvidenceKind.Seen
+        !condition.Observable.IsProbed ? EvidenceKind.Seen
         : condition.Jump is not null || (condition.Off.Count > 0 && !condition.Observable.WantsDeadCircuit)
             ? EvidenceKind.Joined
         : EvidenceKind.Metered;

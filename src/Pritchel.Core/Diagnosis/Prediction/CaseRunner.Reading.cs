@@ -140,11 +140,11 @@ internal sealed partial class CaseRunner : IPredictedCase
     {
         const double NotGroundVolts = 1;
         const double JoinedVolts = 0.05;
-        var reference = table.Circuit.Reference;
-        return table.Circuit.Topology.KillWiring.Contains(node)
+        var kills = table.Circuit.Topology.KillWiring;
+        return kills.Contains(node)
             || (
-                Math.Abs(state.Drop(node, reference)) > NotGroundVolts
-                && table.Circuit.Topology.KillMetal().Any(k => Math.Abs(state.Drop(node, k)) < JoinedVolts)
+                Math.Abs(state.Drop(node, table.Circuit.Reference)) > NotGroundVolts
+                && kills.Any(k => Math.Abs(state.Drop(node, k)) < JoinedVolts)
             );
     }
 

@@ -94,18 +94,15 @@ public sealed class TakeOffAndSee : Procedure
         var next = tested.LineParts.SelectMany(p => Nodes(tested.Machine.Index.Part(p)!)).ToList();
         for (var far = 0; next.Count > 0; far++)
         {
-            var open = next.Distinct().Where(n => !found.ContainsKey(n) && !ground.Contains(n) && !IsFed(tested, n));
-            var metal = circuit.Topology.MetalOf(open);
+            // Asked once for each node: a bulb is a solve of its own.
+            next = [.. next.Distinct().Where(n => !found.ContainsKey(n) && !ground.Contains(n) && !IsFed(tested, n))];
+            var metal = circuit.Topology.MetalOf(next);
             foreach (var node in metal)
             {
                 found.TryAdd(node, far);
             }
 
-            next =
-            [
-                .. passing.Where(p => p.Exists(metal.Contains)).SelectMany(p => p).Where(n => !found.ContainsKey(n)),
-            ];
-            next.RemoveAll(n => ground.Contains(n) || IsFed(tested, n));
+            next = [.. passing.Where(p => p.Exists(metal.Contains)).SelectMany(p => p).Except(found.Keys)];
         }
 
         return found;

@@ -48,9 +48,7 @@ public static class LeadSheet
                         Place = BenchMachine.Place,
                         Terminals =
                         [
-                            .. colours.Select(
-                                (c, i) => TerminalId.Of($"{i + 1} {c.Replace('/', '-').Replace('?', 'x')}")
-                            ),
+                            .. colours.Select((c, i) => TerminalId.Of($"{i + 1} {c}")),
                             TerminalId.Of(CoreName),
                         ],
                     },

@@ -4,7 +4,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.KeySwitch;
-using Pritchel.Core.PartTests.Leads;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Entrance;
@@ -18,6 +17,7 @@ public sealed class IndexModel(
     PartTestStore tests,
     PartTestDesk desk,
     GroundDesk grounds,
+    LeadDesk leadDesk,
     MachineStore machines,
     MachineShelf shelf
 ) : PageModel
@@ -59,17 +59,19 @@ public sealed class IndexModel(
     /// <summary>Leads of an unknown part, as typed.</summary>
     public string Leads { get; private set; } = "";
 
+    /// <summary>What was wrong with them; empty for nothing.</summary>
+    public string LeadsError { get; private set; } = "";
+
     /// <summary>Begins on the leads of an unknown part.</summary>
     public async Task<IActionResult> OnPostLeadsAsync(string? called, string? leads)
     {
         Leads = leads ?? "";
-        if (LeadSheet.Begin(called, leads, out var error) is { } began)
+        (var number, LeadsError) = await leadDesk.BeginAsync(called, leads, HttpContext.RequestAborted);
+        if (number is { } begun)
         {
-            var number = await tests.BeginAsync(began, HttpContext.RequestAborted);
-            return Redirect($"/part-tests/{PartTestStore.TagOf(number)}/leads");
+            return Redirect($"/part-tests/{PartTestStore.TagOf(begun)}/leads");
         }
 
-        Error = error;
         return await OnGetAsync();
     }
 

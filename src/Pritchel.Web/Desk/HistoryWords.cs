@@ -9,10 +9,11 @@ internal static class HistoryWords
 {
     /// <summary>One event in words.</summary>
     /// <param name="open">The job.</param>
-    /// <param name="happened">The event.</param>
-    public static string Of(OpenJob open, JobEvent happened) =>
-        happened switch
+    /// <param name="happened">The event, with its place.</param>
+    public static string Of(OpenJob open, RecordedEvent happened) =>
+        happened.Event switch
         {
+            ComplaintMade when happened.Sequence == 1 => "opened the job",
             ComplaintMade => "wrote the complaint down",
             ReadingTaken r => $"read {r.Typed}: {TestWords.Title(r.At, open.Kit)}",
             TestPassedOver { Why: PassedOver.CannotReach } t => $"could not reach {TestWords.Title(t.At, open.Kit)}",

@@ -53,20 +53,24 @@ public sealed record LoomView(
     /// A job's machine: where the probes go next is marked, or the place to be stirred is lit, and anything touched opens
     /// on the machine's own page.
     /// </summary>
-    public static LoomView OfJob(OpenJob open, PlannedTest? test, PlannedWiggle? stir = null) =>
-        new(
+    public static LoomView OfJob(OpenJob open, PlannedTest? test, PlannedWiggle? stir = null)
+    {
+        // What is watched from away has no probe anywhere.
+        var probed = test is { Condition.Observable.IsProbed: true } ? test : null;
+        return new(
             open.Machine,
             null,
-            test?.Red.Address,
+            probed?.Red.Address,
             null,
             wire => $"/machines/{open.Machine.Id}?wire={Uri.EscapeDataString(wire.Id.Text)}",
             address => $"/machines/{open.Machine.Id}?at={Uri.EscapeDataString(address.Text)}"
         )
         {
             Lit = stir?.Reach.Place.Id,
-            Red = test?.Red.Address,
-            Black = test?.Black.Address,
+            Red = probed?.Red.Address,
+            Black = probed?.Black.Address,
         };
+    }
 
     /// <summary>A machine whose grounds are surveyed: what was read stands at its points, the worst way home is drawn and lit.</summary>
     public static LoomView OfSurvey(OpenSurvey open)

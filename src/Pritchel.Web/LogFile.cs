@@ -17,6 +17,13 @@ internal static class LogFile
     private const long LargestBytes = 10 * 1024 * 1024;
     private static readonly TimeSpan Slow = TimeSpan.FromSeconds(1);
 
+    private static readonly int[] Doors =
+    [
+        StatusCodes.Status403Forbidden,
+        StatusCodes.Status421MisdirectedRequest,
+        StatusCodes.Status429TooManyRequests,
+    ];
+
     /// <summary>Keeps the log beside the record, and says on the console what it did before.</summary>
     public static void AddLogFile(this IServiceCollection services) =>
         services.AddSingleton<ILoggerProvider>(provider =>
@@ -42,13 +49,24 @@ internal static class LogFile
             return new Serilog.Extensions.Logging.SerilogLoggerProvider(file, dispose: true);
         });
 
-    /// <summary>Tells of requests that took long, by the address of their page alone.</summary>
-    public static void UseSlowRequests(this IApplicationBuilder app, ILogger<Program> log) =>
+    /// <summary>Tells of requests that took long or found a door shut, by the address of their page alone.</summary>
+    public static void UseRequestLog(this IApplicationBuilder app, ILogger<Program> log) =>
         app.Use(
             async (context, next) =>
             {
                 var began = Stopwatch.GetTimestamp();
                 await next(context);
+                if (Doors.Contains(context.Response.StatusCode))
+                {
+                    log.LogWarning(
+                        "Refused: {Method} {Path} answered {Status} to {Who}",
+                        context.Request.Method,
+                        context.Request.Path.Value,
+                        context.Response.StatusCode,
+                        context.Connection.RemoteIpAddress
+                    );
+                }
+
                 if (Stopwatch.GetElapsedTime(began) is var took && took > Slow)
                 {
                     log.LogInformation(

@@ -145,7 +145,7 @@ try
             ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto,
         }
     );
-    app.UseSlowRequests(app.Services.GetRequiredService<ILogger<Program>>());
+    app.UseRequestLog(app.Services.GetRequiredService<ILogger<Program>>());
     app.UseOwnPages(addresses);
     app.UseSecurityHeaders(SecurityPolicy.Build());
     app.UseWhen(IsApi, api => api.UseExceptionHandler().UseStatusCodePages());

@@ -14,7 +14,7 @@ public sealed class DraftProving(MachineStore machines, MachineShelf shelf)
     public async Task<DesignProof> ProveAsync(Machine now, CancellationToken cancel)
     {
         var saved = await machines.FindAsync(now.Id.Text, cancel);
-        return DesignProof.Of(Circuit.Compile(now), saved is null ? null : await CircuitAsync(saved), cancel);
+        return DesignProof.Of(Circuit.Compile(now), saved is null ? null : await CircuitAsync(saved), cancel: cancel);
     }
 
     /// <summary>A saved version's circuit; null where its file cannot be read here, and so nothing be compared with it.</summary>

@@ -1,5 +1,3 @@
-using BitFaster.Caching;
-using BitFaster.Caching.Lru;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
@@ -12,72 +10,13 @@ using Pritchel.Data.Events;
 
 namespace Pritchel.Workshop;
 
-/// <summary>A rewire laid out for work.</summary>
-/// <param name="Entry">As listed.</param>
-/// <param name="State">How it stands in the record.</param>
-/// <param name="Host">The machine that is rewired.</param>
-/// <param name="Donor">What comes in; null for none.</param>
-/// <param name="Plan">The plan on its machines.</param>
-/// <param name="Functions">What its ends and terminals are for.</param>
-public sealed record OpenRewire(
-    RewireEntry Entry,
-    RewireState State,
-    MachineVersion Host,
-    MachineVersion? Donor,
-    RewirePlan Plan,
-    PlanFunctions Functions
-)
-{
-    /// <summary>Its loose ends, flagged.</summary>
-    public IReadOnlyList<FlaggedEnd> Ends { get; } = FlaggedEnd.Of(Plan, Functions.Ends);
-
-    /// <summary>Lines of its splice table.</summary>
-    public IReadOnlyList<SpliceLine> Lines => SpliceTable.Of(Plan, Ends);
-
-    /// <summary>Joins proposed for what is loose.</summary>
-    public IReadOnlyList<SuggestedJoin> Suggested => JoinAdvice.Suggest(Plan, Functions.Ends);
-
-    /// <summary>What must be looked at.</summary>
-    public IReadOnlyList<JoinFlag> Flags => JoinAdvice.Flags(Plan, Functions);
-}
-
-/// <summary>What was worked out of rewires and is in hand: a second or two each, so that only the last few are kept.</summary>
-public sealed class RewireShelf
-{
-    private const int Most = 12;
-
-    private readonly ICache<string, DesignProof> proofs = new ConcurrentLruBuilder<string, DesignProof>()
-        .WithCapacity(Most)
-        .WithAtomicGetOrAdd()
-        .Build();
-
-    private readonly ICache<string, PlanFunctions> functions = new ConcurrentLruBuilder<string, PlanFunctions>()
-        .WithCapacity(Most)
-        .WithAtomicGetOrAdd()
-        .Build();
-
-    /// <summary>The proof of a machine against what it was.</summary>
-    public DesignProof Proof(Machine after, MachineVersion before) =>
-        proofs.GetOrAdd(
-            before.Content + MachineFile.Write(after),
-            _ => DesignProof.Of(Circuit.Compile(after), before.Circuit)
-        );
-
-    /// <summary>What the loose ends and terminals of a plan are for: the same whatever is joined.</summary>
-    public PlanFunctions Functions(RewirePlan plan, MachineVersion host, MachineVersion? donor) =>
-        functions.GetOrAdd(
-            string.Join(
-                '\n',
-                plan.Sides.Select(s =>
-                    $"{(s.Key == SideKey.Host ? host : donor!).Content} {string.Join(',', s.Keeps)} {string.Join(',', s.Cuts)}"
-                )
-            ),
-            _ => PlanFunctions.Of(plan)
-        );
-}
-
 /// <summary>Brings rewires and machines together for the pages and the API.</summary>
-public sealed class RewireDesk(RewireStore rewires, MachineStore machines, MachineShelf shelf, RewireShelf worked)
+public sealed partial class RewireDesk(
+    RewireStore rewires,
+    MachineStore machines,
+    MachineShelf shelf,
+    RewireShelf worked
+)
 {
     /// <summary>A rewire laid out; null when there is none.</summary>
     public async Task<OpenRewire?> OpenAsync(int number, CancellationToken cancel = default)
@@ -267,6 +206,7 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
     /// <param name="after">Sequence of the last step its author had seen.</param>
     /// <param name="ends">Ends as written.</param>
     /// <param name="onto">Terminal that stays, as "host:frame.loom bolt"; null or empty for a joint of their own.</param>
+    /// <param name="temporary">Whether it is a jumper that comes out again.</param>
     /// <param name="cancel">Stops waiting.</param>
     /// <returns>What was wrong; null when it was kept.</returns>
     public async Task<string?> JoinAsync(
@@ -274,6 +214,7 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
         int after,
         IEnumerable<string> ends,
         string? onto,
+        bool temporary = false,
         CancellationToken cancel = default
     )
     {
@@ -304,6 +245,7 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
             join = new Join(chosen, landing);
         }
 
+        join = join with { IsTemporary = temporary };
         return await AppendAsync(
             open,
             after,
@@ -311,7 +253,8 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
             {
                 Joins = [.. open.Plan.With(join).Joins],
             },
-            "flags " + string.Join(" + ", open.Ends.Where(e => chosen.Contains(e.End)).Select(e => e.Flag)),
+            (temporary ? "jumper on flags " : "flags ")
+                + string.Join(" + ", open.Ends.Where(e => chosen.Contains(e.End)).Select(e => e.Flag)),
             cancel
         );
     }
@@ -351,35 +294,6 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
                 cancel
             );
 
-    /// <summary>Says that a join is made, or not yet.</summary>
-    /// <returns>What was wrong; null when it was kept.</returns>
-    public async Task<string?> MadeAsync(
-        OpenRewire open,
-        int after,
-        int number,
-        bool made,
-        CancellationToken cancel = default
-    )
-    {
-        if (number < 1 || number > open.Plan.Joins.Count)
-        {
-            return "There is no such join any more.";
-        }
-
-        var first = open.Plan.Joins[number - 1].Ends[0];
-        var others = open.State.Sketch.Made.Where(e => e != first);
-        return await AppendAsync(
-            open,
-            after,
-            open.State.Sketch with
-            {
-                Made = made ? [.. others, first] : [.. others],
-            },
-            made ? $"join {number} made" : $"join {number} not made",
-            cancel
-        );
-    }
-
     /// <summary>Takes the last step back.</summary>
     /// <returns>What was wrong; null when it was taken back.</returns>
     public async Task<string?> UndoAsync(OpenRewire open, int after, CancellationToken cancel = default) =>
@@ -387,19 +301,26 @@ public sealed class RewireDesk(RewireStore rewires, MachineStore machines, Machi
         : await rewires.AppendAsync(open.Entry.Number, after, new RewireStep(null, "undo: " + last), cancel) ? null
         : Moved;
 
-    /// <summary>The machine that it makes, and the proof of it; a second or two the first time.</summary>
-    public (Marriage Made, DesignProof? Proof, IReadOnlyList<MachineProblem> Lacks) Prove(OpenRewire open)
+    /// <summary>The machine that it makes, and the proof of it, which is begun where it is not done.</summary>
+    public RewireProof Prove(OpenRewire open)
     {
-        var made = Marriage.Of(open.Plan);
+        var made = Marriage.Of(open.Plan.ForWork);
         var lacks = MachineValidator.Check(made.Machine);
-        return (made, lacks.All(l => l.Unfinished) ? worked.Proof(made.Machine, open.Host) : null, lacks);
+        ProofWork? Work(Machine machine, bool whole) => whole ? worked.Proof(machine, open.Host) : null;
+        var jumped = open.Plan.HasJumpers ? Marriage.Of(open.Plan).Machine : null;
+        return new RewireProof(
+            made,
+            lacks,
+            Work(made.Machine, lacks.All(l => l.Unfinished)),
+            jumped is null ? null : Work(jumped, MachineValidator.Check(jumped).All(l => l.Unfinished))
+        );
     }
 
     /// <summary>Saves the machine that it makes as a machine of its own.</summary>
     /// <returns>The machine, or what was wrong.</returns>
     public async Task<(MachineEntry? Entry, string? Why)> SaveAsync(OpenRewire open, CancellationToken cancel = default)
     {
-        var machine = Marriage.Of(open.Plan).Machine with
+        var machine = Marriage.Of(open.Plan.ForWork).Machine with
         {
             Id = new MachineId($"{open.Host.Id}-{open.Entry.Tag.ToLowerInvariant()}"),
             Name = $"{open.Host.Machine.Name}, {open.Entry.Tag}",

@@ -81,7 +81,7 @@ public class HandPlugTests
             .Start(Of(PlugHalf.OfMachine, leads, "host"), Of(PlugHalf.OfEngine, other, "donor"))
             .On(Of(PlugHalf.OfMachine, leads, "host"), Of(PlugHalf.OfEngine, other, "donor"));
         var functions = EndFunction.Of(plan);
-        var suggested = JoinAdvice.Suggest(plan, functions);
+        var suggested = JoinAdvice.Suggest(plan, PlanFunctions.Of(plan));
         foreach (var join in suggested.Where(s => s.Join.Onto is null).Select(s => s.Join.Ends))
         {
             var kinds = join.Select(e => functions.Single(f => f.End == e).Kind).Distinct();
@@ -108,7 +108,7 @@ public class HandPlugTests
         var (host, donor) = (Of(PlugHalf.OfMachine, machine, "host"), Of(PlugHalf.OfEngine, engine, "donor"));
         var plan = RewireSketch.Start(host, donor).On(host, donor);
         var functions = EndFunction.Of(plan);
-        plan = JoinAdvice.Suggest(plan, functions).Aggregate(plan, (p, s) => p.With(s.Join));
+        plan = JoinAdvice.Suggest(plan, PlanFunctions.Of(plan)).Aggregate(plan, (p, s) => p.With(s.Join));
         var guessed = Assert.Single(
             JoinAdvice.Flags(plan, PlanFunctions.Of(plan)),
             f => f.Words.Contains("guessed by its colour", StringComparison.Ordinal)

@@ -15,7 +15,7 @@ public class SuspectsTests
     private static readonly double[] Severities = [1, 0.8];
 
     [Theory]
-    [InlineData("orchard-zero-turn-7", "charges-battery", "regulator/dead")]
+    [InlineData("ridge-twin-1", "charges-battery", "regulator/dead")]
     [InlineData("quay-scooter-3", "charges-battery", "regulator/ac-plus-open")]
     [InlineData("orchard-tractor-4", "charges-battery", "rectifier/open")]
     [InlineData("tide-outboard-3", "cranks", "battery/flat")]

@@ -99,6 +99,23 @@ public class TemplateTests
         Assert.Equal(2, kinds[EndKind.Ground]);
     }
 
+    /// <summary>By hand: the tractor's key feeds A from B at RUN and LIGHTS, L at LIGHTS alone; START springs back.</summary>
+    [Fact]
+    public void A_feed_that_a_template_wants_with_the_key_is_landed_on_the_key()
+    {
+        var template = CircuitTemplate.Named("accessory-relay")!;
+        var host = Shipped.Circuit("orchard-tractor-4").Machine;
+        var plan = new RewirePlan(
+            new RewireSide(SideKey.Host, host, host.Parts.Select(p => p.Id), []),
+            new RewireSide(SideKey.Donor, template.Machine(), template.Keeps(), []),
+            []
+        );
+        var landed = JoinAdvice.Suggest(plan, PlanFunctions.Of(plan)).Select(s => s.Join.Onto?.At.Text).ToList();
+        Assert.Contains("key.A", landed);
+        Assert.Contains("battery.+", landed);
+        Assert.Equal(4, landed.Count);
+    }
+
     private static ControlId Control(Circuit circuit, string id) =>
         circuit.Machine.Controls.First(c => c.Id.Text == id || c.Id.Text.EndsWith(id, StringComparison.Ordinal)).Id;
 

@@ -15,7 +15,7 @@ public sealed class MakingPageTests(Host host) : IClassFixture<Host>
     {
         var draft = await BeginAsync("quay-scooter-3");
         var first = await WireAsync("quay-scooter-3", 0);
-        var recoloured = await PostWireAsync(draft, first, ("Colour", "pink"), ("Length", "2,5"));
+        var recoloured = await PostWireAsync(draft, first, ("Colour", "pink"), ("Length", "0,2"));
         Assert.Contains(
             "→ pink",
             WebUtility.HtmlDecode(await recoloured.Content.ReadAsStringAsync()),

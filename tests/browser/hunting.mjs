@@ -99,6 +99,8 @@ export async function hunt(at, { machine, fault, severity, from, spark, stirs = 
   }
   assert.deepEqual(page.complaints, []);
   assert.ok(await page.locator(".verdict").count(), `no verdict after:\n${asked.join("\n")}`);
-  if (process.env.SHOW) console.log([...asked, await page.locator(".verdict").first().innerText()].join("\n"));
-  return { page, asked, verdict: await page.locator(".verdict").first().innerText() };
+  // The repair on one line, where in it the fault most likely is on the next.
+  const verdict = (await page.locator(".verdict, .likeliest").allInnerTexts()).join("\n");
+  if (process.env.SHOW) console.log([...asked, verdict].join("\n"));
+  return { page, asked, verdict };
 }

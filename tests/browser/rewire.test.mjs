@@ -3,6 +3,7 @@
 import assert from "node:assert/strict";
 import { after, before, test } from "node:test";
 import { App, launch, pageOf } from "./harness.mjs";
+import { begin, flags, found, join, press, prove } from "./rewiring.mjs";
 
 let app;
 let browser;
@@ -19,22 +20,6 @@ after(async () => {
 const tractorEngine = ["starter", "magneto", "fuel-cut", "winding", "rectifier", "oil-switch", "P3", "block"];
 const twinEngine = ["starter", "magneto1", "diode1", "magneto2", "diode2", "stator", "regulator", "fuel-cut", "oil-switch", "block", "SP5"];
 
-const press = (page, what) => Promise.all([page.waitForNavigation(), page.click(what)]);
-
-async function begin(page, name, host, donor) {
-  await page.goto(`${app.url}/rewires`);
-  await page.fill("[name=Name]", name);
-  await page.selectOption("[name=Host]", host);
-  if (donor) await page.selectOption("[name=Donor]", donor);
-  await press(page, "text=Begin");
-}
-
-async function join(page, ...flags) {
-  for (const flag of flags) await page.locator(".flag-list label", { has: page.locator(`b:text-is('${flag}')`) }).locator("input").check();
-  await press(page, "text=Join what is ticked");
-  assert.equal(await page.locator(".error").count(), 0);
-}
-
 /** Flag of the end whose function and side are so, as the drawing has them. */
 async function flag(page, where) {
   const texts = await page.locator(".marry text.number").allTextContents();
@@ -44,7 +29,7 @@ async function flag(page, where) {
 
 test("a twin goes into a tractor: married by function, proved, built join by join, and its first job begun", async () => {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });
-  await begin(page, "Tractor No. 4 takes the twin", "orchard-tractor-4", "orchard-zero-turn-7");
+  await begin(page, app, "Tractor No. 4 takes the twin", "orchard-tractor-4", "orchard-zero-turn-7");
   for (const part of tractorEngine) await page.uncheck(`[name=HostKeeps][value='${part}']`);
   for (const part of twinEngine) await page.check(`[name=DonorKeeps][value='${part}']`);
   await press(page, "text=Keep this");
@@ -52,21 +37,18 @@ test("a twin goes into a tractor: married by function, proved, built join by joi
   await press(page, "text=/Join these/");
 
   // Proved as suggested: all but the charge lead, which goes another way than before and was left to us.
-  await press(page, "text=Prove it");
-  assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /battery is not charged any more/);
+  assert.match(await prove(page), /battery is not charged any more/);
   await press(page, "text=Put it right");
-  await join(page, await flag(page, "coupling P3, cavity 4"), await flag(page, "engine coupling, cavity 6"));
+  await join(page, [await flag(page, "coupling P3, cavity 4"), await flag(page, "engine coupling, cavity 6")]);
   assert.match(await page.locator("[aria-labelledby=flags-title]").innerText(), /returns through the key/);
-  await press(page, "text=Prove it");
-  assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /Cranks, stops and charges as it did/);
+  assert.match(await prove(page), /Cranks, stops and charges as it did/);
   assert.equal(await page.locator("td.red").count(), 0);
 
   // A mistake planted: the kill parted again. Caught, and taken back.
   await press(page, "text=Marry");
   const kill = page.locator(".splices tr", { hasText: "ground to kill" });
   await Promise.all([page.waitForNavigation(), kill.locator("button").click()]);
-  await press(page, "text=Prove it");
-  assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /Is not stopped where it was before/);
+  assert.match(await prove(page), /Is not stopped where it was before/);
   // The red cell lays out what is behind it: the kill's way to its metal as it was, and that there is none now.
   await press(page, "td.red a[href*='what=runs']");
   const behind = page.locator("[aria-labelledby=line-title]");
@@ -74,7 +56,7 @@ test("a twin goes into a tractor: married by function, proved, built join by joi
   assert.match(await behind.innerText(), /Nothing joins the kill lead to its metal/);
   assert.ok((await behind.locator("svg.line").count()) > 0);
   await press(page, "text=/Undo/");
-  assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /Cranks, stops and charges as it did/);
+  assert.match(await found(page), /Cranks, stops and charges as it did/);
 
   // In the bay, on the phone: one join after the other, with the flags large.
   await press(page, "text=Build it");
@@ -100,26 +82,19 @@ test("a twin goes into a tractor: married by function, proved, built join by joi
 
 test("a coupling cut out and joined through mirrored is caught, and joined straight is sound", async () => {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });
-  await begin(page, "P3 burnt, joined through", "orchard-tractor-4");
+  await begin(page, app, "P3 burnt, joined through", "orchard-tractor-4");
   await page.uncheck("[name=HostKeeps][value='P3']");
   await press(page, "text=Keep this");
-  const ends = async () => {
-    const labels = await page.locator(".flag-list input").evaluateAll((all) => all.map((i) => i.value));
-    const numbers = await page.locator(".flag-list b").allInnerTexts();
-    return Object.fromEntries(labels.map((l, i) => [l, numbers[i]]));
-  };
-  const of = await ends();
+  const of = await flags(page);
   // Cavities 1 to 4, main side to engine side, by the wire list.
   const main = ["host:13@to", "host:21@to", "host:24@from", "host:44@from"];
   const engine = ["host:14@from", "host:22@from", "host:23@to", "host:43@to"];
-  for (const [i, end] of main.entries()) await join(page, of[end], of[engine[3 - i]]);
-  await press(page, "text=Prove it");
-  assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /hazard|lost/i);
+  for (const [i, end] of main.entries()) await join(page, [of[end], of[engine[3 - i]]]);
+  assert.match(await prove(page), /hazard|lost/i);
   assert.ok((await page.locator("td.red").count()) > 0);
   await press(page, "text=Put it right");
-  for (const [i, end] of main.entries()) await join(page, of[end], of[engine[i]]);
-  await press(page, "text=Prove it");
-  assert.match(await page.locator("[aria-labelledby=found-title]").innerText(), /Cranks, stops and charges as it did/);
+  for (const [i, end] of main.entries()) await join(page, [of[end], of[engine[i]]]);
+  assert.match(await prove(page), /Cranks, stops and charges as it did/);
 });
 
 test("an engine known by its plug alone goes into a tractor: drawn by hand, a guess called one, proved by what stands in", async () => {

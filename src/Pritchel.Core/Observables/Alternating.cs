@@ -59,6 +59,9 @@ public sealed class AlternatingVolts : AlternatingObservable
     protected override double Predict(IPredictedCase @case, int red, int black) => @case.State.Alternating(red, black);
 
     /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) => part.AlternatingVolts();
+
+    /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black) =>
         Simulated.OnMeter(this, @case, MeterFunction.AcVolts, red, black);
 
@@ -92,6 +95,9 @@ public sealed class PeakVolts : AlternatingObservable
         @case.State.Fire(pairs, peaks);
         peaks.CopyTo(figures);
     }
+
+    /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) => part.PeakVolts();
 
     /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black) =>

@@ -60,6 +60,9 @@ public sealed class Beep : Observable
         Of(@case.Meter, @case.DeadOhms(red, black));
 
     /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) => Of(part.Meter, part.Ohms());
+
+    /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black)
     {
         var display = Metering.Bench.Read(

@@ -53,3 +53,40 @@ public interface ISimulatedCase
     /// <summary>What is seen while two points are joined.</summary>
     double WhileJoined();
 }
+
+/// <summary>A part on its bench as one reading of its sheet finds it: set, waited for and turning as the reading wants.</summary>
+public interface IBenchCase
+{
+    /// <summary>The meter in use.</summary>
+    Meter Meter { get; }
+
+    /// <summary>Ohms of the leads that are in every ohms reading.</summary>
+    double LeadOhms { get; }
+
+    /// <summary>Whether its engine turns.</summary>
+    bool Turns { get; }
+
+    /// <summary>Ohms between the probes, leads left out; infinite where nothing joins them.</summary>
+    double Ohms();
+
+    /// <summary>Volts between the probes with a source, or a load alone, of so many ohms in the meter.</summary>
+    double Volts(double emf, double ohms);
+
+    /// <summary>The same with every battery off.</summary>
+    double DeadVolts(double emf, double ohms);
+
+    /// <summary>Mean volts between the probes over a turn.</summary>
+    double MeanVolts();
+
+    /// <summary>Alternating volts between the probes, effective.</summary>
+    double AlternatingVolts();
+
+    /// <summary>Highest volts between the probes over a turn.</summary>
+    double PeakVolts();
+
+    /// <summary>Amps into or out of all batteries, as a clamp about the cable has them.</summary>
+    double BatteryAmps();
+
+    /// <summary>What the part does once fed that it did not before: 0 nothing, 1 weakly, 2 as it should.</summary>
+    double Does();
+}

@@ -45,6 +45,9 @@ public sealed class ClampAmps : Observable
         Math.Abs(@case.Load.Effect(@case.State).Level);
 
     /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) => part.BatteryAmps();
+
+    /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black) =>
         Simulated.Noisy(this, @case, Math.Abs(Simulation.Outcome.Of(@case.Case).Charges[@case.Load]));
 

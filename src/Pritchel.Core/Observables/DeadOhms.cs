@@ -56,6 +56,10 @@ public sealed class DeadOhms : Observable
     protected override double Predict(IPredictedCase @case, int red, int black) => @case.DeadOhms(red, black);
 
     /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) =>
+        part.Ohms() + part.LeadOhms is var ohms && ohms < part.Meter.OhmsRanges[^1] ? ohms : double.PositiveInfinity;
+
+    /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black) =>
         Simulated.OnMeter(this, @case, MeterFunction.Ohms, red, black);
 

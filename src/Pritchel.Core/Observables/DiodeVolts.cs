@@ -43,6 +43,13 @@ public sealed class DiodeVolts : Observable
         @case.VoltsOf(red, black, @case.Meter.DiodeSource.Value, @case.Meter.DiodeInside.Value);
 
     /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) =>
+        part.DeadVolts(part.Meter.DiodeSource.Value, part.Meter.DiodeInside.Value) is var volts
+        && Math.Abs(volts) > Metering.Bench.MostDiodeVolts
+            ? double.PositiveInfinity
+            : volts;
+
+    /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black) =>
         Simulated.OnMeter(this, @case, MeterFunction.Diode, red, black);
 

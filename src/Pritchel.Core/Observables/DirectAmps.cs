@@ -8,6 +8,9 @@ public sealed class DirectAmps : Observable
 {
     // Below a milliamp nothing drains a battery.
     private const double LeastAmps = 0.001;
+
+    // Shunt and leads of a meter's 10 A jack: from memory.
+    private const double AmpJackOhms = 0.03;
     private static readonly LogScale Scale = new(LeastAmps);
 
     /// <summary>What the amp jack carries; more reads as this much, since its fuse goes.</summary>
@@ -50,6 +53,10 @@ public sealed class DirectAmps : Observable
     /// <inheritdoc/>
     protected override double Predict(IPredictedCase @case, int red, int black) =>
         Math.Max(0, -@case.Load.Effect(@case.State).Level);
+
+    /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) =>
+        Math.Min(MostAmps, Math.Abs(part.Volts(0, AmpJackOhms)) / AmpJackOhms);
 
     /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black) =>

@@ -75,6 +75,10 @@ public sealed class DirectVolts : Observable
     protected override double Predict(IPredictedCase @case, int red, int black) => @case.State.Drop(red, black);
 
     /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) =>
+        part.Turns ? part.MeanVolts() : part.Volts(0, part.Meter.Input.Value);
+
+    /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black)
     {
         var meter = @case.Meter;

@@ -133,6 +133,11 @@ public abstract class Observable
     /// </summary>
     public abstract double? Simulate(ISimulatedCase @case, int red, int black);
 
+    /// <summary>What it shows of a part on its bench, in its unit; an open circuit is infinite.</summary>
+    /// <exception cref="NotSupportedException">It is nothing that a part by itself shows.</exception>
+    public virtual double OnBench(IBenchCase part) =>
+        throw new NotSupportedException($"{Key} is not read of a part on its bench.");
+
     /// <summary>Reads a figure as typed.</summary>
     /// <param name="typed">As typed.</param>
     /// <param name="error">What was wrong and what is allowed; empty when nothing was.</param>

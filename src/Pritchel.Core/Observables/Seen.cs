@@ -49,6 +49,9 @@ public sealed class ActionSeen : JoinedObservable
     public override string Name => "Join and see";
 
     /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) => part.Does();
+
+    /// <inheritdoc/>
     public override string HowToSet(Meter meter, Jump? jump) =>
         jump?.IsHeavy == true
             ? "a starting lead or a remote button made for it, never a spanner or a screwdriver"

@@ -10,9 +10,6 @@ public sealed class SheetSolver
 {
     private const double OhmsInside = 1000;
 
-    // Shunt and leads of a meter's 10 A jack: from memory.
-    private const double AmpJackOhms = 0.03;
-
     private readonly Circuit circuit;
     private readonly IReadOnlyList<SheetReading> readings;
     private readonly (int Red, int Black)[] pairs;
@@ -35,7 +32,7 @@ public sealed class SheetSolver
         settings = [.. readings.Select(r => circuit.Setting(r.Setting))];
         from = [.. readings.Select(r => r.From is { } before ? circuit.Setting(before) : null)];
         rest = circuit.Setting(null);
-        chargesAtSpeed = readings.Any(r => r.Speed != Machines.DutySpeed.Rest && r.Observable is DirectVolts);
+        chargesAtSpeed = readings.Any(r => r.Speed != Machines.DutySpeed.Rest && !r.Observable.Alternates);
         tested = circuit.DeviceOf(circuit.Machine.Parts[0].Id);
         running = new CircuitState(circuit) { Tolerance = DutyWaves.BeliefTolerance };
         dead = new double[circuit.Parameters.Count];
@@ -57,22 +54,7 @@ public sealed class SheetSolver
         turned = null;
         for (var r = 0; r < figures.Length; r++)
         {
-            figures[r] = readings[r].Observable switch
-            {
-                // A coil is fed while the ohms of its contacts are read: its supply stays on.
-                DeadOhms => Ohms(r, values, meter) is var ohms && ohms + leadOhms < meter.OhmsRanges[^1]
-                    ? ohms + leadOhms
-                    : double.PositiveInfinity,
-                Beep => Beep.Of(meter, Ohms(r, values, meter)),
-                DiodeVolts => Diode(r, meter),
-                AlternatingVolts => Alternating(r, values),
-                PeakVolts => Peak(r, values),
-                DirectAmps => Amps(r, values),
-                ClampAmps => ClampedAmps(r, values),
-                ActionSeen => Acts(r, values),
-                _ when readings[r].Speed != Machines.DutySpeed.Rest => Mean(r, values),
-                _ => Volts(r, values, meter),
-            };
+            figures[r] = readings[r].Observable.OnBench(new Standing(this, r, values, meter, leadOhms));
         }
 
         return figures;
@@ -89,14 +71,6 @@ public sealed class SheetSolver
 
     private static bool IsFed(IReadOnlyDictionary<Identity.ControlId, Identity.PositionId>? setting) =>
         setting is not null && setting.TryGetValue(BenchMachine.Fed, out var position) && position.Text == "fed";
-
-    private double Diode(int reading, Meter meter)
-    {
-        var volts = Metered(reading, dead, meter.DiodeSource.Value, meter.DiodeInside.Value);
-        return Math.Abs(volts) > Bench.MostDiodeVolts ? double.PositiveInfinity : volts;
-    }
-
-    private double Volts(int reading, double[] values, Meter meter) => Metered(reading, values, 0, meter.Input.Value);
 
     private double Metered(int reading, double[] values, double emf, double ohms)
     {
@@ -129,12 +103,8 @@ public sealed class SheetSolver
         }
     }
 
-    /// <summary>The meter in series across an open switch, on its amp jack.</summary>
-    private double Amps(int reading, double[] values) =>
-        Math.Min(DirectAmps.MostAmps, Math.Abs(Metered(reading, values, 0, AmpJackOhms)) / AmpJackOhms);
-
-    /// <summary>A clamp about the battery's cable: what flows out of all batteries.</summary>
-    private double ClampedAmps(int reading, double[] values)
+    /// <summary>What flows out of all batteries, or into them.</summary>
+    private double BatteryAmps(int reading, double[] values)
     {
         running.Begin(values);
         turned = null;
@@ -205,5 +175,32 @@ public sealed class SheetSolver
         {
             running.Mark(turns[key] = new Snapshot(circuit));
         }
+    }
+
+    /// <summary>One reading, as its observable takes it.</summary>
+    private sealed class Standing(SheetSolver bench, int reading, double[] values, Meter meter, double leadOhms)
+        : IBenchCase
+    {
+        public Meter Meter => meter;
+
+        public double LeadOhms => leadOhms;
+
+        public bool Turns => bench.readings[reading].Speed != Machines.DutySpeed.Rest;
+
+        public double Ohms() => bench.Ohms(reading, values, meter);
+
+        public double Volts(double emf, double ohms) => bench.Metered(reading, values, emf, ohms);
+
+        public double DeadVolts(double emf, double ohms) => bench.Metered(reading, bench.dead, emf, ohms);
+
+        public double MeanVolts() => bench.Mean(reading, values);
+
+        public double AlternatingVolts() => bench.Alternating(reading, values);
+
+        public double PeakVolts() => bench.Peak(reading, values);
+
+        public double BatteryAmps() => bench.BatteryAmps(reading, values);
+
+        public double Does() => bench.Acts(reading, values);
     }
 }

@@ -140,34 +140,6 @@ public sealed partial class DesignProof
             );
     }
 
-    /// <summary>A starter that goes on turning once what was held is let go.</summary>
-    private static IEnumerable<ProofFinding> Holding(Circuit circuit, List<ControlSetting> settings, List<bool> cranks)
-    {
-        var first = cranks.IndexOf(true);
-        if (first < 0)
-        {
-            yield break;
-        }
-
-        var (setting, trial) = (settings[first], new Trial(circuit));
-        for (var c = 0; c < setting.Count; c++)
-        {
-            var control = circuit.Machine.Controls[c];
-            var into = setting.With(c, control.IndexOf(control.Rest));
-            if (
-                control.Held.Contains(control.Positions[setting[c]])
-                && trial.CranksAfter(setting, into)
-                && !trial.Cranks(into)
-            )
-            {
-                yield return new ProofFinding(
-                    FindingKind.Hazard,
-                    $"The starter stays in when {control.Name} is let go."
-                );
-            }
-        }
-    }
-
     private static IEnumerable<ProofFinding> Charging(
         Circuit after,
         Circuit? before,
@@ -188,16 +160,21 @@ public sealed partial class DesignProof
         {
             yield return new ProofFinding(
                 FindingKind.Lost,
-                $"The battery is not charged any more: {now:0.0} A at work, {was:0.0} A before."
+                $"The battery is not charged any more: {now:0.0;−0.0} A at work, {was:0.0} A before."
             );
         }
     }
 
     /// <summary>Single faults that leave an engine that cannot be stopped, or that cranks by itself.</summary>
-    private static IEnumerable<ProofFinding> Failing(Circuit after, Circuit? before, CancellationToken cancel)
+    private static IEnumerable<ProofFinding> Failing(
+        Circuit after,
+        Circuit? before,
+        Action solved,
+        CancellationToken cancel
+    )
     {
-        var was = before is null ? [] : Dangers(before, cancel).ToDictionary(d => d.Fault.Id);
-        foreach (var danger in Dangers(after, cancel))
+        var was = before is null ? [] : Dangers(before, solved, cancel).ToDictionary(d => d.Fault.Id);
+        foreach (var danger in Dangers(after, solved, cancel))
         {
             var inherent =
                 before is null
@@ -232,7 +209,11 @@ public sealed partial class DesignProof
             && PartKind(before, was.Fault) == PartKind(after, now.Fault);
     }
 
-    private static IEnumerable<(Fault Fault, string Words)> Dangers(Circuit circuit, CancellationToken cancel)
+    private static IEnumerable<(Fault Fault, string Words)> Dangers(
+        Circuit circuit,
+        Action solved,
+        CancellationToken cancel
+    )
     {
         var sound = new Trial(circuit);
         var near = circuit.SettingsNearRest(MostMoved).ToList();
@@ -256,6 +237,8 @@ public sealed partial class DesignProof
                 {
                     found[f] = (fault, "no switch stops it. By hand: " + circuit.Machine.StopByHand);
                 }
+
+                solved();
             }
         );
         return found.Where(f => f is not null).Select(f => f!.Value);

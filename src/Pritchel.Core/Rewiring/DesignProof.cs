@@ -97,10 +97,18 @@ public sealed partial class DesignProof
     /// <summary>Proves a machine.</summary>
     /// <param name="after">As it will be.</param>
     /// <param name="before">As it was, whole and as drawn; null where there is nothing to compare with.</param>
+    /// <param name="solved">Told, as work goes on, how many of how many settings and faults are solved.</param>
     /// <param name="cancel">Gives it up.</param>
-    public static DesignProof Of(Circuit after, Circuit? before, CancellationToken cancel = default)
+    public static DesignProof Of(
+        Circuit after,
+        Circuit? before,
+        Action<int, int>? solved = null,
+        CancellationToken cancel = default
+    )
     {
         var settings = All(after).ToList();
+        var (all, done) = (settings.Count + after.Faults.Count + (before?.Faults.Count ?? 0), 0);
+        void Solved() => solved?.Invoke(Interlocked.Increment(ref done), all);
         var seen = new (ControlSetting Setting, Behaviour? Before, Behaviour After)[settings.Count];
         Parallel.For(
             0,
@@ -114,6 +122,7 @@ public sealed partial class DesignProof
                     before is null ? null : trials.Before!.In(Same(after, before, settings[i])),
                     trials.After.In(settings[i])
                 );
+                Solved();
                 return trials;
             },
             _ => { }
@@ -126,9 +135,11 @@ public sealed partial class DesignProof
             .ToList();
         var found = new List<ProofFinding>();
         found.AddRange(InDesign(after, before, rows, [.. seen.Select(s => (s.Before, s.After))]));
-        found.AddRange(Holding(after, settings, seen.Select(s => s.After.Cranks).ToList()));
+        found.AddRange(Sequences(after, before, cancel));
+        found.AddRange(WithoutBattery(after, before));
+        found.AddRange(Feeds(after, before));
         found.AddRange(Charging(after, before, settings, [.. seen.Select(s => s.After.Runs && !s.After.Cranks)]));
-        found.AddRange(Failing(after, before, cancel));
+        found.AddRange(Failing(after, before, Solved, cancel));
         return new DesignProof(after, rows, [.. found.OrderBy(f => f.Kind)], settings.Count, after.Faults.Count);
     }
 

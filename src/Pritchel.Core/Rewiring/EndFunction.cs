@@ -1,5 +1,6 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Rewiring;
 
@@ -33,8 +34,14 @@ public enum EndKind
 /// <param name="Terminal">Its terminal.</param>
 public sealed record LedTo(Part Part, TerminalId Terminal)
 {
-    /// <summary>Kind of the part and its terminal: what two machines may have in common.</summary>
-    public (string, string) Like => (Part.Kind, Terminal.Text);
+    /// <summary>
+    /// Whether it is what another machine may have in its place: the same terminal of the same kind of part, or of another unit
+    /// of electronics that does the same work.
+    /// </summary>
+    public bool IsLike(LedTo other) =>
+        Terminal == other.Terminal && (Part.Kind == other.Part.Kind || (IsUnit(Part.Kind) && IsUnit(other.Part.Kind)));
+
+    private static bool IsUnit(string kind) => DeviceKinds.Named(kind)?.HidesInside == true;
 }
 
 /// <summary>
@@ -66,4 +73,8 @@ public sealed record EndFunction(
 /// <summary>What a terminal that stays is for, as a landing: found as the functions of ends are.</summary>
 /// <param name="Kind">Its electrical kind on the machine that it is of.</param>
 /// <param name="Gives">Whether what stays of its side gives it, with every loose end off.</param>
-public sealed record LandingFunction(EndKind Kind, bool Gives);
+public sealed record LandingFunction(EndKind Kind, bool Gives)
+{
+    /// <summary>Whether what charges comes back through it.</summary>
+    public bool BringsCharge { get; init; }
+}

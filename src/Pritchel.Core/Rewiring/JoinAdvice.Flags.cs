@@ -1,3 +1,5 @@
+using Pritchel.Core.Rewiring.Templates;
+
 namespace Pritchel.Core.Rewiring;
 
 /// <content>What is wrong with joins, and what becomes of ends left over.</content>
@@ -8,6 +10,7 @@ public static partial class JoinAdvice
     {
         var known = functions.Ends.ToDictionary(f => f.End);
         var flags = new List<JoinFlag>();
+        var takesAny = CircuitTemplate.All.Any(t => t.TakesAnyFeed && t.Id == plan.Donor?.Whole.Id);
         foreach (var join in plan.Joins.Where(j => !IsAsItWas(plan, j)))
         {
             void Wrong(string words) => flags.Add(new JoinFlag(join, null, true, words));
@@ -35,7 +38,7 @@ public static partial class JoinAdvice
                     "A charge winding is joined to what is not one: alternating volts go where direct ones belong. Part them."
                 );
             }
-            else if (kinds.Count > 1 && !kinds.Contains(EndKind.Signal))
+            else if (kinds.Count > 1 && !kinds.Contains(EndKind.Signal) && !(takesAny && kinds.TrueForAll(IsFeed)))
             {
                 flags.Add(Unlike(join, ends, landed));
             }

@@ -19,9 +19,11 @@ public sealed record JoinFlag(Join? Join, EndKey? End, bool Grave, string Words)
 public static partial class JoinAdvice
 {
     /// <summary>Joins for ends that are still loose, the surest first.</summary>
-    public static IReadOnlyList<SuggestedJoin> Suggest(RewirePlan plan, IReadOnlyList<EndFunction> functions)
+    public static IReadOnlyList<SuggestedJoin> Suggest(RewirePlan plan, PlanFunctions functions)
     {
-        var loose = functions.Where(f => plan.JoinOf(f.End) is null && !plan.Joins.Any(j => Serves(f, j))).ToList();
+        var loose = functions
+            .Ends.Where(f => plan.JoinOf(f.End) is null && !plan.Joins.Any(j => Serves(f, j)))
+            .ToList();
         var suggested = new List<SuggestedJoin>();
         var pairs = loose
             .Where(f => f.End.Side == SideKey.Host)
@@ -74,7 +76,7 @@ public static partial class JoinAdvice
         // A cable to a part that went, where a like part came whole: onto its terminal. Metal that lost its body: onto the other's.
         foreach (var end in loose.Where(f => !taken.Contains(f.End)))
         {
-            if (OntoLike(plan, end) is { } landing && taken.Add(end.End))
+            if ((OntoLike(plan, end) ?? OntoKey(plan, end, functions)) is { } landing && taken.Add(end.End))
             {
                 suggested.Add(landing);
             }
@@ -91,8 +93,8 @@ public static partial class JoinAdvice
             return 0;
         }
 
-        var brought = host.Lost.Select(t => t.Like).Intersect(donor.Stays.Select(t => t.Like)).Count();
-        var found = donor.Lost.Select(t => t.Like).Intersect(host.Stays.Select(t => t.Like)).Count();
+        var brought = host.Lost.Count(l => donor.Stays.Any(l.IsLike));
+        var found = donor.Lost.Count(l => host.Stays.Any(l.IsLike));
         var direction = host.Kind is EndKind.Ground or EndKind.Signal || host.Gives != donor.Gives;
         return !direction ? 0
             : host.Kind == EndKind.Signal && (brought == 0 || found == 0) ? 0
@@ -171,67 +173,10 @@ public static partial class JoinAdvice
             t.Part.Id == onto.At.Part && (t.Part.Kind == PartKinds.Body || t.Part.At(t.Terminal) == onto.At)
         );
 
-    private static SuggestedJoin? OntoLike(RewirePlan plan, EndFunction end)
-    {
-        var other = plan.Side(end.End.Side == SideKey.Host ? SideKey.Donor : SideKey.Host);
-        if (other is null)
-        {
-            return null;
-        }
-
-        if (
-            end.End.Mount is not null
-            || (end.Kind == EndKind.Ground && end.Lost.Any(t => t.Part.Kind == PartKinds.Body))
-        )
-        {
-            if (other.Machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body && other.Has(p.Id)) is not { } body)
-            {
-                return null;
-            }
-
-            var bolts = body.Terminals.Where(t => end.Lost.Any(l => l.Terminal == t)).Concat(body.Terminals);
-            return new SuggestedJoin(
-                new Join([end.End], new Landing(other.Key, body.At(bolts.First()))),
-                $"It was on metal that went; {body.Name} came in its place."
-            );
-        }
-
-        if (
-            end is { Kind: EndKind.BatteryFeed, Gives: false }
-            && end.Lost.Any(t => PartKinds.IsBattery(t.Part.Kind))
-            && other.Machine.Parts.Where(p => PartKinds.IsBattery(p.Kind) && other.Has(p.Id)).ToList() is [var battery]
-        )
-        {
-            return new SuggestedJoin(
-                new Join([end.End], new Landing(other.Key, battery.At("+"))),
-                $"It wants volts whatever the key says: on the post of {battery.Name} itself, its fuse within a hand of it."
-            );
-        }
-
-        var like = end
-            .Lost.SelectMany(t =>
-                other
-                    .Machine.Parts.Where(p =>
-                        other.Has(p.Id) && p.Kind == t.Part.Kind && p.Terminals.Contains(t.Terminal)
-                    )
-                    .Select(p => p.At(t.Terminal))
-            )
-            .Distinct()
-            .ToList();
-        return
-            like.Count == 1
-            && !other.Machine.Index.EndsAt(like[0]).Any(e => other.LooseEnds.All(l => l.Wire != e.Name.Other))
-            ? new SuggestedJoin(
-                new Join([end.End], new Landing(other.Key, like[0])),
-                $"It led to {RewireWords.Terminal(end.Lost[0])}; {other.Machine.Index.PartAt(like[0])!.Name} brings the same terminal."
-            )
-            : null;
-    }
-
     private static string Because(EndFunction host, EndFunction donor) =>
         $"{RewireWords.Of(host.Kind)}: {RewireWords.Gives(host)} on one side, {RewireWords.Gives(donor)} on the other"
         + (
-            host.Lost.FirstOrDefault(t => donor.Stays.Any(s => s.Like == t.Like)) is { } lost
+            host.Lost.FirstOrDefault(t => donor.Stays.Any(t.IsLike)) is { } lost
                 ? $"; it led to {RewireWords.Terminal(lost)}, and so does this."
                 : "."
         );

@@ -65,6 +65,9 @@ public sealed class Marriage
     /// <summary>A part's name in the machine.</summary>
     public PartId NameOf(SideKey side, PartId part) => naming.Part(side, part);
 
+    /// <summary>A wire's name in the machine.</summary>
+    public WireId NameOf(SideKey side, WireId wire) => naming.Wire(side, wire);
+
     private TerminalAddress Joint(string id, string name)
     {
         var part = new PartId(naming.Free(id));
@@ -146,11 +149,20 @@ public sealed class Marriage
                     Id = naming.Wire(side.Key, wire.Id),
                     From = from,
                     To = to,
+                    LengthM = AsBuilt(side, wire),
                     ChafesOn = wire.ChafesOn is { } body && side.Has(body) ? naming.Part(side.Key, body) : null,
                 };
             }
         }
     }
+
+    /// <summary>Metres of a wire as it was measured once built, or as drawn.</summary>
+    private double AsBuilt(RewireSide side, Wire wire) =>
+        new[] { wire.Id.From, wire.Id.To }
+            .Where(e => plan.AsBuilt.ContainsKey(new EndKey(side.Key, e, null)))
+            .Select(e => plan.AsBuilt[new EndKey(side.Key, e, null)].Value)
+            .DefaultIfEmpty(wire.LengthM)
+            .First();
 
     private WireEnd? End(RewireSide side, WireEndId id, WireEnd end)
     {
@@ -169,6 +181,7 @@ public sealed class Marriage
         var joint =
             kind == PartKinds.Coupling ? "cavity"
             : kind is null or PartKinds.Splice ? "splice"
+            : kind == PartKinds.Body || PartKinds.IsBattery(kind) ? "ring"
             : end.Joint is "cavity" or "splice" ? "ring"
             : end.Joint;
         return new WireEnd(at, joint);

@@ -44,6 +44,7 @@ internal sealed class SideFunctions
     private readonly FeedTest bulb;
     private readonly CircuitState? waves;
     private readonly Lazy<FeedTest> left;
+    private readonly Lazy<GroundTest> grounding;
 
     public SideFunctions(RewireSide side)
     {
@@ -55,6 +56,7 @@ internal sealed class SideFunctions
         kills = whole.Topology.KillWiring;
         bulb = new FeedTest(whole, side.Machine.Duties);
         left = new Lazy<FeedTest>(() => new FeedTest(cut, []));
+        grounding = new Lazy<GroundTest>(() => new GroundTest(whole));
         waves = whole.WaveEngine < 0 ? null : Trial.Turning(whole, whole.Setting(null), DutySpeed.Idle).State;
         Ends = [.. side.LooseEnds.Select(Of)];
     }
@@ -73,12 +75,22 @@ internal sealed class SideFunctions
             kind switch
             {
                 EndKind.Ground => cut.Topology.Ground().Contains(stands),
-                EndKind.GroundToKill => !cut.Topology.KillWiring.Contains(stands),
+                EndKind.GroundToKill => !HasIgnition(stands, LedToFrom(cut, stands)),
                 EndKind.Alternating => LedToFrom(cut, stands).Any(t => side.Has(t.Part.Id) && IsChargeWinding(t)),
                 _ => left.Value.LitIn(stands).Count > 0,
             }
-        );
+        )
+        {
+            BringsCharge = BringsCharge(node),
+        };
     }
+
+    /// <summary>Whether a rectifier or a regulator, with a charge winding behind it, is on the metal of a node.</summary>
+    private bool BringsCharge(int node) =>
+        LedToFrom(whole, node)
+            .Select(t => t.Part)
+            .Where(p => p.Contacts is null && !PartKinds.IsBattery(p.Kind))
+            .Any(p => p.Addresses.SelectMany(a => LedToFrom(whole, whole.NodeOf(a))).Any(IsChargeWinding));
 
     private EndFunction Of(EndKey end)
     {
@@ -91,7 +103,7 @@ internal sealed class SideFunctions
         var gives = kind switch
         {
             EndKind.Ground => end.Mount is null && stays.Exists(t => IsGround(t.Part, t.Terminal)),
-            EndKind.GroundToKill => !cut.Topology.KillWiring.Contains(loose),
+            EndKind.GroundToKill => !HasIgnition(loose, stays),
             EndKind.Alternating => stays.Exists(IsChargeWinding),
             _ => fed.Count > 0,
         };
@@ -119,6 +131,7 @@ internal sealed class SideFunctions
             : live.Count == bulb.Settings.Count ? EndKind.BatteryFeed
             : live.Count > 0 && live.IsSubsetOf(bulb.Cranking) ? EndKind.StartFeed
             : live.Count > 0 ? EndKind.SwitchedFeed
+            : ledTo.Any(t => t.Part.Contacts is not null) && grounding.Value.Stops(node) ? EndKind.GroundToKill
             : EndKind.Signal;
     }
 
@@ -141,6 +154,11 @@ internal sealed class SideFunctions
     /// <summary>A pickup alternates too, and is no charge winding.</summary>
     private bool IsChargeWinding(LedTo at) =>
         whole.HasDevice(at.Part.Id) && whole.DeviceOf(at.Part.Id) is IChargeWinding;
+
+    /// <summary>Whether an ignition hangs on a node of what is left: on its metal, or behind the diodes of a kill lead.</summary>
+    private bool HasIgnition(int node, IEnumerable<LedTo> ledTo) =>
+        cut.Topology.KillWiring.Contains(node)
+        || ledTo.Any(t => whole.HasDevice(t.Part.Id) && whole.DeviceOf(t.Part.Id) is IIgnition);
 
     private static bool IsGround(Part part, TerminalId terminal) =>
         part.Kind == PartKinds.Body || (PartKinds.IsBattery(part.Kind) && terminal.Text == "-");

@@ -1,5 +1,6 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Rewiring;
 
@@ -8,7 +9,11 @@ namespace Pritchel.Core.Rewiring;
 /// </summary>
 /// <param name="Ends">The ends.</param>
 /// <param name="Onto">What they are landed on; null for a joint of their own.</param>
-public sealed record Join(IReadOnlyList<EndKey> Ends, Landing? Onto = null);
+public sealed record Join(IReadOnlyList<EndKey> Ends, Landing? Onto = null)
+{
+    /// <summary>Whether it is a jumper for a while, for timing or service: it comes out before the machine goes back to work.</summary>
+    public bool IsTemporary { get; init; }
+}
 
 /// <summary>A terminal of a part that stays, for ends to land on.</summary>
 /// <param name="Side">Its side.</param>
@@ -38,6 +43,15 @@ public sealed record Landing(SideKey Side, TerminalAddress At)
 /// <param name="Joins">Joins, in the order they were planned.</param>
 public sealed record RewirePlan(RewireSide Host, RewireSide? Donor, IReadOnlyList<Join> Joins)
 {
+    /// <summary>Metres of wire behind a loose end as built, from the part that it stays on to its joint; as drawn where not told.</summary>
+    public IReadOnlyDictionary<EndKey, Metres> AsBuilt { get; init; } = new Dictionary<EndKey, Metres>();
+
+    /// <summary>The same as the machine goes back to work: temporary joins are out.</summary>
+    public RewirePlan ForWork => this with { Joins = [.. Joins.Where(j => !j.IsTemporary)] };
+
+    /// <summary>Whether something in it comes out again.</summary>
+    public bool HasJumpers => Joins.Any(j => j.IsTemporary);
+
     /// <summary>Its sides.</summary>
     public IEnumerable<RewireSide> Sides => Donor is null ? [Host] : [Host, Donor];
 

@@ -1,6 +1,7 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Rewiring.Plugs;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Rewiring;
 
@@ -21,6 +22,9 @@ public sealed record RewireSketch(
     IReadOnlyList<EndKey> Made
 )
 {
+    /// <summary>Metres of wire behind loose ends, as built.</summary>
+    public IReadOnlyDictionary<EndKey, Metres> AsBuilt { get; init; } = new Dictionary<EndKey, Metres>();
+
     /// <summary>
     /// Where a rewire begins: all of the host stays, nothing of the donor has come yet; of a plug drawn by hand, on either side,
     /// what is behind the half in hand.
@@ -45,6 +49,7 @@ public sealed record RewireSketch(
             []
         );
         var loose = plan.Flags.Select(f => f.End).ToHashSet();
+        plan = plan with { AsBuilt = AsBuilt.Where(l => loose.Contains(l.Key)).ToDictionary(l => l.Key, l => l.Value) };
         foreach (var join in Joins)
         {
             var ends = join.Ends.Where(loose.Contains).Distinct().ToList();

@@ -82,8 +82,9 @@ public static class SpliceTable
     )
     {
         var capped = ends.Where(e => plan.JoinOf(e.End) is null).ToList();
-        string Flags(IEnumerable<FlaggedEnd> of) =>
-            string.Join(", ", of.Select(e => e.Flag.ToString(CultureInfo.InvariantCulture)));
+        string Flags(IReadOnlyList<FlaggedEnd> of) =>
+            (of.Count == 1 ? "flag " : "flags ")
+            + string.Join(", ", of.Select(e => e.Flag.ToString(CultureInfo.InvariantCulture)));
         return
         [
             "Battery's negative lead off and tied back. Fuel tap shut; petrol vapour out of the space before any heat or spark.",
@@ -95,20 +96,25 @@ public static class SpliceTable
                 ),
             "Dry-fit: route every lead, through frame and grommet before bulky ends. Nothing on an edge, nothing near the exhaust, slack where it flexes.",
             "HOLD. All pairs twisted or clipped, nothing permanent. Read every flag back against the table below, aloud where there are two of you.",
-            .. lines.Select(l =>
-                $"Join {l.Number}: flags {Flags(l.Ends)}{(l.Onto is { } onto ? " onto " + onto : "")}. Sleeve on first. {l.How}. Tug it."
-            ),
+            .. lines
+                .Where(l => !l.Join.IsTemporary)
+                .Select(l =>
+                    $"Join {l.Number}: {Flags(l.Ends)}{(l.Onto is { } onto ? " onto " + onto : "")}. Sleeve on first. {l.How}. Tug it."
+                ),
             .. capped.Count == 0
                 ? Array.Empty<string>()
-                :
-                [
-                    $"Flags {Flags(capped)} are left over: cut close, capped and sleeved one by one. None is left bare.",
-                ],
+                : [$"Left over, {Flags(capped)}: cut close, capped and sleeved one by one. None is left bare."],
             "First power: a lamp in place of the main fuse. Each key position without cranking: it glows no brighter than the loads ask.",
             "Stops before starts: prove every kill lead with the meter, key and each interlock, before the engine is turned.",
             "Crank with the spark disabled and the plug lead grounded; then start with a hand on the stop: "
                 + plan.Host.Machine.StopByHand,
-            "Try every stop with it running. Charging volts against the proof. Covers on last; this table goes with the machine's papers.",
+            "Try every stop with it running. Charging volts against the proof.",
+            .. lines
+                .Where(l => l.Join.IsTemporary)
+                .Select(l =>
+                    $"Jumper {l.Number}, only while timing or service needs it: {Flags(l.Ends)}{(l.Onto is { } onto ? " onto " + onto : "")}, a clip lead with a long red tail, never taped in. OUT AGAIN: its flags capped, and every stop tried once more."
+                ),
+            "Covers on last; this table goes with the machine's papers.",
         ];
     }
 

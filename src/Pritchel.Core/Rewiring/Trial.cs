@@ -54,6 +54,18 @@ internal sealed class Trial
         protectors = [.. this.circuit.Devices.OfType<IProtects>().Select(p => (((Device)p).PartId!.Value, p))];
     }
 
+    /// <summary>The machine with every battery's lead taken off once it runs.</summary>
+    public static Trial WithoutBattery(Circuit circuit)
+    {
+        var trial = new Trial(circuit);
+        foreach (var battery in circuit.Opening.Batteries)
+        {
+            trial.values[battery.Index] = double.PositiveInfinity;
+        }
+
+        return trial;
+    }
+
     /// <summary>Whether a starter turns in a setting, the engine at rest.</summary>
     public bool Cranks(ControlSetting setting)
     {
@@ -75,6 +87,9 @@ internal sealed class Trial
         Stand(first, DutySpeed.Work);
         return Outcome.Of(state, state.Move(then)).Runs;
     }
+
+    /// <summary>Whether an engine that is turning goes on in a setting that is gone into from rest.</summary>
+    public bool GoesOn(ControlSetting setting) => Outcome.Of(state, Stand(setting, DutySpeed.Work)).Runs;
 
     /// <summary>Whether an engine runs in a setting, with no starter turning in it.</summary>
     public bool Runs(ControlSetting setting) => RunsAfter(setting, setting) && !Cranks(setting);

@@ -67,6 +67,9 @@ internal interface IProtects
 {
     /// <summary>Whether it has opened since the case began.</summary>
     bool HasOpened(CircuitState state);
+
+    /// <summary>What it is rated for, in amps.</summary>
+    ParameterId Rating { get; }
 }
 
 /// <summary>Implemented by what turns an engine from outside: a starter.</summary>

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Rewiring;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Data.Events;
 
@@ -44,9 +45,13 @@ public static class RewireFormat
                             Ends = [.. j.Ends.Select(e => e.Text)],
                             Onto = j.Onto?.At.Text,
                             OntoSide = j.Onto is null ? null : Name(j.Onto.Side),
+                            Temporary = j.IsTemporary ? true : null,
                         }),
                     ],
                 Made = step.Sketch is null ? null : [.. step.Sketch.Made.Select(e => e.Text)],
+                AsBuiltMetres = step.Sketch is { AsBuilt.Count: > 0 } built
+                    ? built.AsBuilt.ToDictionary(l => l.Key.Text, l => l.Value.Value, StringComparer.Ordinal)
+                    : null,
             },
             Options
         );
@@ -83,10 +88,19 @@ public static class RewireFormat
                                 j.OntoSide == Name(SideKey.Donor) ? SideKey.Donor : SideKey.Host,
                                 TerminalAddress.Of(j.Onto)
                             )
-                    )),
+                    )
+                    {
+                        IsTemporary = j.Temporary == true,
+                    }),
                 ],
                 [.. (stored.Made ?? []).Select(End)]
-            ),
+            )
+            {
+                AsBuilt = (stored.AsBuiltMetres ?? new Dictionary<string, double>()).ToDictionary(
+                    l => End(l.Key),
+                    l => new Metres(l.Value)
+                ),
+            },
             stored.Words ?? ""
         );
     }
@@ -118,6 +132,7 @@ public static class RewireFormat
         public StoredSide? Donor { get; init; }
         public IReadOnlyList<StoredJoin>? Joins { get; init; }
         public IReadOnlyList<string>? Made { get; init; }
+        public IReadOnlyDictionary<string, double>? AsBuiltMetres { get; init; }
     }
 
     private sealed record StoredSide
@@ -131,5 +146,6 @@ public static class RewireFormat
         public IReadOnlyList<string>? Ends { get; init; }
         public string? Onto { get; init; }
         public string? OntoSide { get; init; }
+        public bool? Temporary { get; init; }
     }
 }

@@ -117,7 +117,7 @@ internal static class JobViews
                     next.Bits,
                     Why = TestWords.Why(next),
                     Cautions = (open.Kit.Table.Duty.Warns ? (string[])[WarningWords.First] : [])
-                        .Concat(next.Condition.MayTurnEngine ? open.Machine.TurningCautions : [])
+                        .Concat(TurningWords.Of(open.Circuit, next.Condition))
                         .Concat(next.Condition.Observable.Caution(next.Condition.Jump) is { } caution ? [caution] : []),
                 },
         };

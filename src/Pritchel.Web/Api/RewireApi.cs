@@ -148,7 +148,14 @@ internal static class RewireApi
             (open, wanted) =>
                 wanted.Suggested == true
                     ? desk.JoinSuggestedAsync(open, wanted.After ?? open.State.Sequence, cancel)
-                    : desk.JoinAsync(open, wanted.After ?? open.State.Sequence, wanted.Ends ?? [], wanted.Onto, cancel),
+                    : desk.JoinAsync(
+                        open,
+                        wanted.After ?? open.State.Sequence,
+                        wanted.Ends ?? [],
+                        wanted.Onto,
+                        wanted.Temporary == true,
+                        cancel
+                    ),
             cancel
         );
 
@@ -189,35 +196,39 @@ internal static class RewireApi
             return NotThere(tag);
         }
 
-        var (_, proof, lacks) = desk.Prove(open);
-        return proof is null
-            ? throw new RefusedException("machine", string.Join(" ", lacks.Select(l => l.Message)))
-            : Results.Ok(
-                new
+        var proved = desk.Prove(open);
+        if (proved.Work is null)
+        {
+            throw new RefusedException("machine", string.Join(" ", proved.Lacks.Select(l => l.Message)));
+        }
+
+        var proof = await proved.Work.Result.WaitAsync(cancel);
+        return Results.Ok(
+            new
+            {
+                proof.IsSound,
+                proof.Settings,
+                proof.Faults,
+                Findings = proof.Findings.Select(f => new
                 {
-                    proof.IsSound,
-                    proof.Settings,
-                    proof.Faults,
-                    Findings = proof.Findings.Select(f => new
-                    {
-                        f.Kind,
-                        f.Words,
-                        Fault = f.Fault?.Text,
-                    }),
-                    Rows = proof.Rows.Select(r => new
-                    {
-                        Settings = r.Settings.Select(s => s.Words(proof.After.Machine)),
-                        r.Before,
-                        r.After,
-                        r.IsWrong,
-                    }),
-                }
-            );
+                    f.Kind,
+                    f.Words,
+                    Fault = f.Fault?.Text,
+                }),
+                Rows = proof.Rows.Select(r => new
+                {
+                    Settings = r.Settings.Select(s => s.Words(proof.After.Machine)),
+                    r.Before,
+                    r.After,
+                    r.IsWrong,
+                }),
+            }
+        );
     }
 
     private static async Task<IResult> MachineAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
         await FindAsync(tag, desk, cancel) is { } open
-            ? Results.Text(MachineFile.Write(Marriage.Of(open.Plan).Machine), "application/json")
+            ? Results.Text(MachineFile.Write(Marriage.Of(open.Plan.ForWork).Machine), "application/json")
             : NotThere(tag);
 
     private static Task<IResult> ActAsync<T>(
@@ -268,6 +279,7 @@ internal static class RewireApi
                 Ends = l.Ends.Select(e => e.End.Text),
                 l.Onto,
                 l.How,
+                Temporary = l.Join.IsTemporary,
             }),
             Suggested = open.Suggested.Select(s => new
             {
@@ -327,11 +339,13 @@ internal sealed record SidesRequest(SideRequest? Host = null, SideRequest? Donor
 /// <summary>Ends to be joined.</summary>
 /// <param name="Ends">The ends, as listed.</param>
 /// <param name="Onto">Terminal that they land on, "host:part.terminal" or "donor:part.terminal"; a joint of their own when missing.</param>
+/// <param name="Temporary">True for a jumper that comes out again.</param>
 /// <param name="Suggested">True to take over all that is suggested instead.</param>
 /// <param name="After">Sequence of the last step seen; the newest when missing.</param>
 internal sealed record JoinRequest(
     IReadOnlyList<string>? Ends = null,
     string? Onto = null,
+    bool? Temporary = null,
     bool? Suggested = null,
     int? After = null
 );

@@ -16,6 +16,6 @@ public static class JobVerdict
                 1
             )
         : open.Diagnosis.Verdict.Suspect is { } suspect
-            ? new VerdictTaken(suspect.Id, suspect.Words, open.Diagnosis.Certainty.Stated(suspect.Share))
+            ? new VerdictTaken(suspect.Id, VerdictWords.Of(suspect), open.Diagnosis.Certainty.Stated(suspect.Share))
         : null;
 }

@@ -8,6 +8,28 @@ namespace Pritchel.Web.Desk;
 /// <summary>A rewire as lists for other programs.</summary>
 public static class RewireLists
 {
+    /// <summary>The cut list as CSV, a row for each piece.</summary>
+    public static string CutsCsv(CutList cuts) =>
+        CsvText.Of(
+            "wire,why,colours,gauge,laid m,cut m,one end,other end,strip mm,die,sleeve mm",
+            cuts.Pieces.Select<CutPiece, IEnumerable<string>>(piece =>
+                [
+                    piece.Wire,
+                    piece.Why,
+                    string.Join('-', piece.Colours),
+                    piece.Gauge,
+                    Figure(piece.Laid.Value),
+                    Figure(piece.Cut.Value),
+                    .. piece.Ends,
+                    Figure(piece.Barrel.StripMillimetres),
+                    piece.Barrel.Die,
+                    Figure(piece.Barrel.SleeveMillimetres),
+                ]
+            )
+        );
+
+    private static string Figure(double figure) => figure.ToString("0.##", CultureInfo.InvariantCulture);
+
     /// <summary>The splice table as CSV, a row for each end.</summary>
     public static string Csv(OpenRewire open) =>
         CsvText.Of(

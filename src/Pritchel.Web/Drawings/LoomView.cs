@@ -27,14 +27,14 @@ public sealed record LoomView(
     public static LoomView Of(MachineModel page) =>
         new(
             page.Machine,
-            page.Chosen,
+            page.Asked.Wire,
             page.At is { Length: > 0 } at ? PointId.Of(at) : null,
-            point => page.Standing.Direct(page.Circuit.NodeOf(point)),
+            point => page.Solved.Standing.Direct(page.Circuit.NodeOf(point)),
             wire => page.With(("wire", wire.Id.Text)),
             address => page.With(("at", address.Text))
         )
         {
-            Alternating = point => page.Standing.Alternating(page.Circuit.NodeOf(point)),
+            Alternating = point => page.Solved.Standing.Alternating(page.Circuit.NodeOf(point)),
         };
 
     /// <summary>Place whose terminals are lit, by id, or null.</summary>

@@ -16,6 +16,9 @@ namespace Pritchel.Core.Diagnosis.Inference;
 /// <param name="IsSound">Whether it is that nothing is wrong in this circuit.</param>
 public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest, bool IsSound = false)
 {
+    /// <summary>Share of the repair's belief that its likeliest fault has, 0 to 1: all of it where there is but one.</summary>
+    public double LikeliestInIt { get; init; } = 1;
+
     /// <summary>Words for the list of suspects.</summary>
     public string Words =>
         IsSound ? "Nothing wrong in this circuit: look to fuel, air, compression"
@@ -209,8 +212,12 @@ public sealed class Beliefs
                 .GroupBy(x => x.Fault!.Repair.Id)
                 .Select(g =>
                 {
-                    var likeliest = g.MaxBy(x => x.Share).Fault!;
-                    return new Suspect(likeliest.Repair, g.Sum(x => x.Share), likeliest);
+                    var (likeliest, most, all) = (
+                        g.MaxBy(x => x.Share).Fault!,
+                        g.Max(x => x.Share),
+                        g.Sum(x => x.Share)
+                    );
+                    return new Suspect(likeliest.Repair, all, likeliest) { LikeliestInIt = all > 0 ? most / all : 1 };
                 })
                 .Append(new Suspect(null, NoneOfThese, null))
                 .Append(new Suspect(null, Share(weights.Length - 1), null, IsSound: true))

@@ -14,6 +14,9 @@ internal sealed class BypassRun : CircuitTemplate
         "A new fused lead beside one whose middle is dead: one end where the old lead is still fed, the other where it is still sound. The old lead is cut off at both ends and capped, so that nothing is fed from two sides.";
 
     /// <inheritdoc/>
+    public override bool TakesAnyFeed => true;
+
+    /// <inheritdoc/>
     private protected override void Draw(TemplateDrawing drawing) =>
         drawing
             .Vehicle()

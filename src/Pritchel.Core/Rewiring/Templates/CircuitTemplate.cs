@@ -28,6 +28,9 @@ public abstract class CircuitTemplate
     /// <summary>What it does, and what its leads are joined to.</summary>
     public abstract string Says { get; }
 
+    /// <summary>Whether its leads stand for any feed, so that which kind they were drawn with is no reason for a doubt.</summary>
+    public virtual bool TakesAnyFeed => false;
+
     /// <summary>Id of the machine that it is drawn on.</summary>
     public MachineId Id => new(Mark + Key);
 

@@ -183,14 +183,25 @@ internal sealed class TemplateDrawing
         return this;
     }
 
+    /// <summary>Studs, posts and bolts take a ring, tabs a push-on.</summary>
+    private WireEnd End(string at, bool cable)
+    {
+        var terminal = TerminalAddress.Of(at);
+        var kind = parts.Find(p => p.Id == terminal.Part)?.Kind;
+        return new WireEnd(
+            terminal,
+            cable || kind == PartKinds.Body || (kind is not null && PartKinds.IsBattery(kind)) ? "ring" : "push-on"
+        );
+    }
+
     private TemplateDrawing Wire(string from, string to, string gauge, double metres, string[] colours, bool cable)
     {
         wires.Add(
             new Wire
             {
                 Id = new WireId((cable ? "C" : "") + (wires.Count + 1).ToString(CultureInfo.InvariantCulture)),
-                From = new WireEnd(TerminalAddress.Of(from), cable ? "ring" : "push-on"),
-                To = new WireEnd(TerminalAddress.Of(to), cable ? "ring" : "push-on"),
+                From = End(from, cable),
+                To = End(to, cable),
                 Gauge = gauge,
                 LengthM = metres,
                 Colours = colours,

@@ -35,8 +35,8 @@ internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDe
     {
         contact = new Resistance(declaration, part, "ohms", "1", "2", figures["ohms"], Spread.Contact);
         tripped = declaration.State(part.Element());
-        var rating = declaration.Parameter(part.Element(), "ratingAmps", figures["ratingAmps"], Spread.None);
-        overload = new Overload(tripped, contact.Branch, OpeningCurve.ThermalBreaker, rating);
+        Rating = declaration.Parameter(part.Element(), "ratingAmps", figures["ratingAmps"], Spread.None);
+        overload = new Overload(tripped, contact.Branch, OpeningCurve.ThermalBreaker, Rating);
     }
 
     public override void Stamp(CircuitState state) => contact.Stamp(state, state[tripped] == 0);
@@ -47,6 +47,9 @@ internal sealed class Breaker(Part part, PartFigures figures) : Device, INamedDe
 
     /// <inheritdoc/>
     public bool HasOpened(CircuitState state) => state[tripped] != 0;
+
+    /// <inheritdoc/>
+    public ParameterId Rating { get; private set; }
 
     public override IEnumerable<Fault> Faults() =>
         [

@@ -12,7 +12,6 @@ namespace Pritchel.Core.Simulation.Devices;
 internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve curve) : Device, IProtects
 {
     private ParameterId ohms;
-    private ParameterId rating;
     private BranchId branch;
     private StateId blown;
     private Overload overload = null!;
@@ -27,8 +26,8 @@ internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve cu
         ohms = declaration.Parameter(part.Element(), "ohms", figures["ohms"], Spread.Contact);
         branch = declaration.Branch(part.Element(), part.At("1"), part.At("2"));
         blown = declaration.State(part.Element());
-        rating = declaration.Parameter(part.Element(), "ratingAmps", figures["ratingAmps"], Spread.None);
-        overload = new Overload(blown, branch, curve, rating);
+        Rating = declaration.Parameter(part.Element(), "ratingAmps", figures["ratingAmps"], Spread.None);
+        overload = new Overload(blown, branch, curve, Rating);
         nodes = (declaration.Node(part.At("1")), declaration.Node(part.At("2")));
     }
 
@@ -41,6 +40,9 @@ internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve cu
 
     /// <inheritdoc/>
     public bool HasOpened(CircuitState state) => state[blown] == 1;
+
+    /// <inheritdoc/>
+    public ParameterId Rating { get; private set; }
 
     private protected static DeviceKind Named(string name, double usualAmps, Func<Part, PartFigures, Device> make) =>
         new(
@@ -86,7 +88,7 @@ internal abstract class FuseLink(Part part, PartFigures figures, OpeningCurve cu
             "one of too small a rating fitted",
             0.2,
             nodes,
-            new ParameterChange(rating, ChangeRule.MultiplyBySeverity)
+            new ParameterChange(Rating, ChangeRule.MultiplyBySeverity)
         ) with
         {
             Repair = repair,

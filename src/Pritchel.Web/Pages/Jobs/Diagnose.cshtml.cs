@@ -1,4 +1,3 @@
-using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Planning;
@@ -8,7 +7,6 @@ using Pritchel.Core.Jobs;
 using Pritchel.Core.Observables;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
-using Pritchel.Web.Drawings;
 using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
@@ -54,20 +52,8 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
     [BindProperty(SupportsGet = true, Name = "line")]
     public string? LineThrough { get; set; }
 
-    /// <summary>Test shown, or null when none is left.</summary>
-    public PlannedTest? Test { get; private set; }
-
-    /// <summary>What is to be moved, warmed or wetted while that test is watched; null where the test is the card itself.</summary>
-    public PlannedWiggle? Stir { get; private set; }
-
-    /// <summary>What its results would point to.</summary>
-    public Outlook? Outlook { get; private set; }
-
-    /// <summary>The place most worth a look now, when it tells more in a minute than the test would.</summary>
-    public PlaceToLook? LookFirst { get; private set; }
-
-    /// <summary>Line drawn; null for the loom, where no line leads through what is complained of.</summary>
-    public LineDrawing? Line { get; private set; }
+    /// <summary>The test and what stands about it.</summary>
+    public TestShown Shown { get; private set; } = null!;
 
     /// <summary>Shows the job.</summary>
     public async Task<IActionResult> OnGetAsync()
@@ -170,15 +156,6 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
     /// <summary>Sets an accepted verdict aside.</summary>
     public Task<IActionResult> OnPostMeasureOnAsync() => ActAsync(() => new MeasuredOn());
 
-    /// <summary>Place to give up on when the test cannot be reached: the harder of the two.</summary>
-    public string HarderPlace =>
-        Open.Kit.Plan.Places(Test!.At)
-            .OrderBy(p => Open.Diagnosis.Situation.Opened.Contains(p.Id))
-            .ThenByDescending(p => p.Minutes)
-            .FirstOrDefault()
-            ?.Id.Text
-        ?? "";
-
     private async Task<IActionResult> AnswerAsync(Func<ProbedAt, JobEvent?> answer)
     {
         if (!await LoadAsync())
@@ -197,7 +174,7 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
         else
         {
             var told = Open.Kit.Told(pair) with { Red = PointId.Of(Red), Black = PointId.Of(Black) };
-            Wanted = string.Create(CultureInfo.InvariantCulture, $"{Condition};{Red};{Black}");
+            Wanted = Answered?.ToString();
             if (answer(told) is { } happened && await AppendAsync(happened))
             {
                 return Redirect($"/jobs/{Open.Job.Tag}");
@@ -225,60 +202,23 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
         return Page();
     }
 
-    private void Show()
-    {
-        var wanted = WantedTest();
-        Stir = wanted is null ? WiggleAsked() ?? Open.Diagnosis.WiggleFirst : null;
-        Test = Stir is null ? wanted ?? Open.Diagnosis.Next : Stir.Watch;
-        Outlook = Test is null ? null : Outlook.Of(Open.Diagnosis.Beliefs, Test.At);
-        LookFirst = Looking
-            .Places(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, 1)
-            .FirstOrDefault(p => p.Finds > 0.02);
-        var view = new OpenJobView(Open.Machine, Open.Diagnosis);
-        var lines = Open.Kit.Lines.Select(l => LineDrawing.Of(view, l)).ToList();
-        Line = lines.Find(l => l.Path.Part?.Text == LineThrough) ?? lines.MaxBy(l => l.Suspicions().Sum(s => s.Share));
-        if (LineThrough == "loom")
-        {
-            Line = null;
-        }
-    }
+    private void Show() => Shown = new TestShown(Open, Asked?.PlannedIn(Open), WiggleAsked(), LineThrough);
 
     /// <inheritdoc/>
-    protected override int? AsksCondition =>
-        Wanted?.Split(';') is [var condition, _, _]
-        && int.TryParse(condition, NumberStyles.None, CultureInfo.InvariantCulture, out var c)
-            ? c
-            : null;
+    protected override int? AsksCondition => Asked?.Condition;
+
+    private TestAsked? Asked => TestAsked.Parse(Wanted);
+
+    /// <summary>The test that a form answers; null where it names none.</summary>
+    private TestAsked? Answered =>
+        Condition is { } condition ? new TestAsked(condition, PointId.Of(Red ?? ""), PointId.Of(Black ?? "")) : null;
+
+    /// <summary>The two points sent with a form; null where nothing is read between them here.</summary>
+    private ProbePair? AskedPair() => Answered?.PairIn(Open);
 
     /// <summary>What the page was asked to have stirred, or what was sent and refused; null for none.</summary>
     private PlannedWiggle? WiggleAsked() =>
         WiggleWords.Read(Open.Kit.WiggleTests, WantedWiggle ?? Stirring) is { } asked
             ? Open.Kit.WiggleTests.Plan(Open.Diagnosis.Beliefs, Open.Diagnosis.Situation, asked.Reach, asked.By)
             : null;
-
-    /// <summary>The two points sent with a form; null where nothing is read between them here.</summary>
-    private ProbePair? AskedPair() => Condition is { } condition ? PairOf(condition, Red, Black) : null;
-
-    private PlannedTest? WantedTest() =>
-        AsksCondition is { } c && Wanted?.Split(';') is [_, var red, var black] && PairOf(c, red, black) is { } at
-            ? Open.Diagnosis.Tests.FirstOrDefault(t => t.At == at)
-                ?? Open.Kit.Plan.Plan(at, Open.Diagnosis.Situation, 0)
-            : null;
-
-    private ProbePair? PairOf(int condition, string? red, string? black)
-    {
-        var (from, to) = (PointId.Of(red ?? ""), PointId.Of(black ?? ""));
-        if (
-            condition < 0
-            || condition >= Open.Kit.Table.Conditions.Count
-            || !Open.Circuit.HasNode(from)
-            || !Open.Circuit.HasNode(to)
-        )
-        {
-            return null;
-        }
-
-        var at = new ProbePair(condition, Open.Circuit.NodeOf(from), Open.Circuit.NodeOf(to));
-        return Open.Kit.Reads(at) ? at : null;
-    }
 }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Rewiring;
@@ -35,9 +36,40 @@ public sealed class BuildModel(RewireDesk desk) : RewirePageModel(desk)
     /// <summary>Plugs that are cut off, cavity by cavity.</summary>
     public IReadOnlyList<CutPlug> Plugs => CutMap.Of(Open.Plan, Open.Ends, Lines);
 
+    /// <summary>What is to be cut off spools.</summary>
+    public CutList Cuts => CutList.Of(Open.Plan, Marriage.Of(Open.Plan), Open.Ends);
+
+    /// <summary>Flag whose length is told.</summary>
+    [BindProperty]
+    public int Flag { get; set; }
+
+    /// <summary>Its length as typed.</summary>
+    [BindProperty]
+    public string? BuiltMetres { get; set; }
+
+    /// <summary>How long the wire behind a flag is: as built, or as drawn.</summary>
+    public string LengthOf(FlaggedEnd end) =>
+        end.End.Wire is not { } wire ? ""
+        : Open.Plan.AsBuilt.TryGetValue(end.End, out var built)
+            ? string.Create(CultureInfo.InvariantCulture, $"{built.Value:0.##} m, as built")
+        : string.Create(
+            CultureInfo.InvariantCulture,
+            $"{Open.Plan.Side(end.End.Side)!.Machine.Index.Wire(wire.Wire)!.LengthM:0.##} m"
+        );
+
+    /// <summary>Tells a length as built.</summary>
+    public Task<IActionResult> OnPostBuiltAsync() =>
+        ActAsync(() => Desk.BuiltAsync(Open, After, Flag, BuiltMetres, HttpContext.RequestAborted));
+
     /// <summary>Says that a join is made, or not.</summary>
     public Task<IActionResult> OnPostMadeAsync() =>
         ActAsync(() => Desk.MadeAsync(Open, After, Number, Made, HttpContext.RequestAborted));
+
+    /// <summary>The cut list as CSV.</summary>
+    public async Task<IActionResult> OnGetCutsAsync() =>
+        await LoadAsync()
+            ? File(Encoding.UTF8.GetBytes(RewireLists.CutsCsv(Cuts)), "text/csv", $"{Open.Entry.Tag}-cut-list.csv")
+            : NotFound();
 
     /// <summary>The splice table as CSV.</summary>
     public async Task<IActionResult> OnGetCsvAsync() =>

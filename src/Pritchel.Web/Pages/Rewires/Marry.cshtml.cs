@@ -17,6 +17,10 @@ public sealed class MarryModel(RewireDesk desk) : RewirePageModel(desk)
     [BindProperty]
     public string? Onto { get; set; }
 
+    /// <summary>Whether what is joined comes out again.</summary>
+    [BindProperty]
+    public bool Temporary { get; set; }
+
     /// <summary>Number of a join.</summary>
     [BindProperty]
     public int Number { get; set; }
@@ -43,7 +47,7 @@ public sealed class MarryModel(RewireDesk desk) : RewirePageModel(desk)
 
     /// <summary>Joins what is ticked.</summary>
     public Task<IActionResult> OnPostJoinAsync() =>
-        ActAsync(() => Desk.JoinAsync(Open, After, Ends, Onto, HttpContext.RequestAborted));
+        ActAsync(() => Desk.JoinAsync(Open, After, Ends, Onto, Temporary, HttpContext.RequestAborted));
 
     /// <summary>Takes over every join that is suggested.</summary>
     public Task<IActionResult> OnPostSuggestedAsync() =>

@@ -27,6 +27,9 @@ public sealed class SidesModel(RewireDesk desk) : RewirePageModel(desk)
     /// <inheritdoc/>
     public override string Step => "sides";
 
+    /// <summary>Ways to bring the sides together; none while nothing is loose that fits.</summary>
+    public IReadOnlyList<JoiningWay> Ways => JoiningWays.Of(Open.Plan, Open.Suggested);
+
     /// <summary>Keeps what was ticked.</summary>
     public async Task<IActionResult> OnPostKeepAsync()
     {

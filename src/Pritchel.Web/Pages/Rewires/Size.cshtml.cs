@@ -37,6 +37,13 @@ public sealed class SizeModel(RewireDesk desk) : RewirePageModel(desk)
     /// <summary>The machine that it makes.</summary>
     public Circuit Made { get; private set; } = null!;
 
+    /// <summary>What guards its wires.</summary>
+    public FeedGuards Guards { get; private set; } = new([], []);
+
+    /// <summary>Whether a fuse that is too large for a wire behind it was so before.</summary>
+    public bool WasTooLarge(GuardingFuse fuse) =>
+        FeedGuards.Of(Open.Host.Circuit).Fuses.Any(f => f.Part.Id == fuse.Part.Id && f.IsTooLarge);
+
     /// <summary>What charging leaves for the battery.</summary>
     public ChargeBudget Budget { get; private set; } = new([], null);
 
@@ -52,11 +59,12 @@ public sealed class SizeModel(RewireDesk desk) : RewirePageModel(desk)
             return false;
         }
 
-        var machine = Marriage.Of(Open.Plan).Machine;
+        var machine = Marriage.Of(Open.Plan.ForWork).Machine;
         if (MachineValidator.Check(machine).All(p => p.Unfinished))
         {
             Made = Circuit.Compile(machine);
             Budget = ChargeBudget.Of(Made);
+            Guards = FeedGuards.Of(Made);
             Loads =
             [
                 .. WireLoads

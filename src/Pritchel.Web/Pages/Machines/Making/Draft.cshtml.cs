@@ -40,7 +40,7 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
     public int NextVersion { get; private set; }
 
     /// <summary>The form shown.</summary>
-    public object? Form { get; private set; }
+    public IDraftForm? Form { get; private set; }
 
     /// <summary>Why the last change was refused.</summary>
     public IReadOnlyList<DraftProblem> Refused { get; private set; } = [];
@@ -56,7 +56,7 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
             return NotFound();
         }
 
-        Form = FormFor();
+        Form = FormNow();
         return Page();
     }
 
@@ -64,90 +64,39 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
     public IActionResult OnPost(int draft) => Redirect($"/machines/drafts/{draft}");
 
     /// <summary>Keeps the machine's particulars.</summary>
-    public Task<IActionResult> OnPostMachineAsync(int draft, MachineForm form) =>
-        ChangeAsync(draft, "machine", form, null, m => FrameChange.Describe(m, form.Read(m)));
+    public Task<IActionResult> OnPostMachineAsync(int draft, MachineForm form) => KeepAsync(draft, "machine", form);
 
     /// <summary>Keeps a wire.</summary>
-    public Task<IActionResult> OnPostWireAsync(int draft, WireForm form) =>
-        ChangeAsync(
-            draft,
-            "wire",
-            form,
-            form.Old,
-            m => WireChange.Put(m, form.Read(), Typed.IdOrNull<WireId>(form.Old))
-        );
+    public Task<IActionResult> OnPostWireAsync(int draft, WireForm form) => KeepAsync(draft, "wire", form);
 
     /// <summary>Keeps a part.</summary>
-    public Task<IActionResult> OnPostPartAsync(int draft, PartForm form) =>
-        ChangeAsync(
-            draft,
-            "part",
-            form,
-            form.Old,
-            m => PartChange.Put(m, form.Read(m), Typed.IdOrNull<PartId>(form.Old))
-        );
+    public Task<IActionResult> OnPostPartAsync(int draft, PartForm form) => KeepAsync(draft, "part", form);
 
     /// <summary>Keeps a place.</summary>
-    public Task<IActionResult> OnPostPlaceAsync(int draft, PlaceForm form) =>
-        ChangeAsync(
-            draft,
-            "place",
-            form,
-            form.Old,
-            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<PlaceId>(form.Old))
-        );
+    public Task<IActionResult> OnPostPlaceAsync(int draft, PlaceForm form) => KeepAsync(draft, "place", form);
 
     /// <summary>Keeps a control.</summary>
-    public Task<IActionResult> OnPostControlAsync(int draft, ControlForm form) =>
-        ChangeAsync(
-            draft,
-            "control",
-            form,
-            form.Old,
-            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<ControlId>(form.Old))
-        );
+    public Task<IActionResult> OnPostControlAsync(int draft, ControlForm form) => KeepAsync(draft, "control", form);
 
     /// <summary>Keeps an engine.</summary>
-    public Task<IActionResult> OnPostEngineAsync(int draft, EngineForm form) =>
-        ChangeAsync(
-            draft,
-            "engine",
-            form,
-            form.Old,
-            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<EngineId>(form.Old))
-        );
+    public Task<IActionResult> OnPostEngineAsync(int draft, EngineForm form) => KeepAsync(draft, "engine", form);
 
     /// <summary>Keeps a mount.</summary>
-    public Task<IActionResult> OnPostMountAsync(int draft, MountForm form) =>
-        ChangeAsync(
-            draft,
-            "mount",
-            form,
-            form.Old,
-            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<MountId>(form.Old))
-        );
+    public Task<IActionResult> OnPostMountAsync(int draft, MountForm form) => KeepAsync(draft, "mount", form);
 
     /// <summary>Keeps a duty.</summary>
-    public Task<IActionResult> OnPostDutyAsync(int draft, DutyForm form) =>
-        ChangeAsync(
-            draft,
-            "duty",
-            form,
-            form.Old,
-            m => FrameChange.Put(m, form.Read(m), Typed.IdOrNull<DutyId>(form.Old))
-        );
+    public Task<IActionResult> OnPostDutyAsync(int draft, DutyForm form) => KeepAsync(draft, "duty", form);
 
     /// <summary>Puts a coupling into wires.</summary>
-    public Task<IActionResult> OnPostCouplingAsync(int draft, CouplingForm form) =>
-        ChangeAsync(draft, "coupling", form, null, form.Read);
+    public Task<IActionResult> OnPostCouplingAsync(int draft, CouplingForm form) => KeepAsync(draft, "coupling", form);
 
     /// <summary>Puts an interlock into a wire.</summary>
     public Task<IActionResult> OnPostInterlockAsync(int draft, InterlockForm form) =>
-        ChangeAsync(draft, "interlock", form, null, form.Read);
+        KeepAsync(draft, "interlock", form);
 
     /// <summary>Takes out what the form is about.</summary>
     public Task<IActionResult> OnPostTakeOutAsync(int draft, string on, string item) =>
-        ChangeAsync(draft, on, null, item, m => TakenOut(m, on, item));
+        ChangeAsync(draft, on, null, item, m => DraftForms.TakenOut(m, on, item));
 
     /// <summary>Takes a part out of its wires and joins them.</summary>
     public Task<IActionResult> OnPostCloseUpAsync(int draft, string item) =>
@@ -196,7 +145,7 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
         if (!looked && await proving.ProveAsync(Machine, HttpContext.RequestAborted) is { IsSound: false } proof)
         {
             Found = [.. proof.Findings.Where(f => f.Kind != FindingKind.Inherent)];
-            Form = FormFor();
+            Form = FormNow();
             return Page();
         }
 
@@ -230,14 +179,17 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
             return false;
         }
 
-        Form ??= FormFor();
+        Form ??= FormNow();
         return true;
     }
+
+    private Task<IActionResult> KeepAsync(int draft, string on, IDraftForm form) =>
+        ChangeAsync(draft, on, form, form.Old, form.Change);
 
     private async Task<IActionResult> ChangeAsync(
         int draft,
         string on,
-        object? form,
+        IDraftForm? form,
         string? item,
         Func<Machine, MachineChange> make
     )
@@ -260,7 +212,7 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
             if (Refused.Count == 0)
             {
                 return await drafts.ChangeAsync(draft, Open.At, change, HttpContext.RequestAborted)
-                    ? Redirect(Link(Remains(change.Machine, on, item) ? on : "", item))
+                    ? Redirect(Link(DraftForms.Remains(change.Machine, on, item) ? on : "", item))
                     : await MovedOnAsync(draft, form);
             }
         }
@@ -269,12 +221,12 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
             Refused = [DraftProblem.Of(e)];
         }
 
-        Form = form ?? FormFor();
+        Form = form ?? FormNow();
         return Page();
     }
 
     /// <summary>Another tab has been quicker: nothing is kept, and what was typed stands in the form.</summary>
-    private async Task<IActionResult> MovedOnAsync(int draft, object? form = null)
+    private async Task<IActionResult> MovedOnAsync(int draft, IDraftForm? form = null)
     {
         if (!await LoadAsync(draft))
         {
@@ -289,42 +241,11 @@ public sealed class DraftModel(DraftStore drafts, MachineStore machines, DraftPr
                 null
             ),
         ];
-        Form = form ?? FormFor();
+        Form = form ?? FormNow();
         return Page();
     }
 
-    private static MachineChange TakenOut(Machine machine, string on, string item) =>
-        on switch
-        {
-            "wire" => WireChange.TakeOut(machine, new WireId(item)),
-            "part" => PartChange.TakeOut(machine, new PartId(item)),
-            "place" => FrameChange.TakeOutPlace(machine, new PlaceId(item)),
-            "control" => FrameChange.TakeOutControl(machine, new ControlId(item)),
-            "engine" => FrameChange.TakeOutEngine(machine, new EngineId(item)),
-            "mount" => FrameChange.TakeOutMount(machine, new MountId(item)),
-            "duty" => FrameChange.TakeOutDuty(machine, new DutyId(item)),
-            _ => throw new ChangeRefusedException("", "That cannot be taken out."),
-        };
-
-    /// <summary>Whether the form goes on showing the item after a change.</summary>
-    private static bool Remains(Machine machine, string on, string? item) =>
-        on == "machine" || DraftProblem.IdsOf(machine, on).Contains(item, StringComparer.Ordinal);
-
-    private object? FormFor() =>
-        On switch
-        {
-            "machine" => MachineForm.Of(Machine),
-            "wire" => WireForm.Of(Machine, Machine.Index.Wire(Typed.Id<WireId>(Item))),
-            "part" => PartForm.Of(Machine.Index.Part(Typed.Id<PartId>(Item)), Request.Query["kind"].FirstOrDefault()),
-            "place" => PlaceForm.Of(Machine.Index.Place(Typed.Id<PlaceId>(Item))),
-            "control" => ControlForm.Of(Machine.Index.Control(Typed.Id<ControlId>(Item))),
-            "engine" => EngineForm.Of(Machine.Index.Engine(Typed.Id<EngineId>(Item))),
-            "mount" => MountForm.Of(Machine.Index.Mount(Typed.Id<MountId>(Item))),
-            "duty" => DutyForm.Of(Machine.Index.Duty(Typed.Id<DutyId>(Item))),
-            "coupling" => new CouplingForm { SideA = "one side", SideB = "other side" },
-            "interlock" => new InterlockForm { Wire = Item },
-            _ => null,
-        };
+    private IDraftForm? FormNow() => DraftForms.For(Machine, On, Item, Request.Query["kind"].FirstOrDefault());
 
     private async Task<bool> LoadAsync(int draft)
     {

@@ -1,10 +1,11 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Machines.Making;
 
 namespace Pritchel.Web.Pages.Machines.Making;
 
 /// <summary>A machine's own particulars as typed.</summary>
-public sealed class MachineForm
+public sealed class MachineForm : IDraftForm
 {
     /// <summary>Name.</summary>
     public string? Name { get; set; }
@@ -47,7 +48,10 @@ public sealed class MachineForm
             Identity = IdentityForm.Of(machine.Identity),
         };
 
-    internal Machine Read(Machine machine) =>
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) => FrameChange.Describe(machine, Read(machine));
+
+    private Machine Read(Machine machine) =>
         machine with
         {
             Name = Typed.Text(Name),
@@ -66,7 +70,7 @@ public sealed class MachineForm
 }
 
 /// <summary>A place as typed.</summary>
-public sealed class PlaceForm
+public sealed class PlaceForm : IDraftForm
 {
     /// <summary>Id it has, or null for a new one.</summary>
     public string? Old { get; set; }
@@ -99,7 +103,11 @@ public sealed class PlaceForm
                 EngineMayTurn = place.EngineMayTurn,
             };
 
-    internal Place Read(Machine machine) =>
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) =>
+        FrameChange.Put(machine, Read(machine), Typed.IdOrNull<PlaceId>(Old));
+
+    private Place Read(Machine machine) =>
         new(
             Typed.IdFor(Old, Name, machine.Places.Select(p => p.Id)),
             Typed.Text(Name),
@@ -111,7 +119,7 @@ public sealed class PlaceForm
 }
 
 /// <summary>A control as typed.</summary>
-public sealed class ControlForm
+public sealed class ControlForm : IDraftForm
 {
     /// <summary>Id it has, or null for a new one.</summary>
     public string? Old { get; set; }
@@ -148,7 +156,11 @@ public sealed class ControlForm
                 ),
             };
 
-    internal Control Read(Machine machine)
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) =>
+        FrameChange.Put(machine, Read(machine), Typed.IdOrNull<ControlId>(Old));
+
+    private Control Read(Machine machine)
     {
         var positions = Typed.List<PositionId>(Positions);
         var says = Says.Where(s => !string.IsNullOrWhiteSpace(s.Value) && positions.Contains(new PositionId(s.Key)))
@@ -165,7 +177,7 @@ public sealed class ControlForm
 }
 
 /// <summary>An engine as typed.</summary>
-public sealed class EngineForm
+public sealed class EngineForm : IDraftForm
 {
     /// <summary>Id it has, or null for a new one.</summary>
     public string? Old { get; set; }
@@ -209,7 +221,11 @@ public sealed class EngineForm
                 Identity = IdentityForm.Of(engine.Identity),
             };
 
-    internal Engine Read(Machine machine) =>
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) =>
+        FrameChange.Put(machine, Read(machine), Typed.IdOrNull<EngineId>(Old));
+
+    private Engine Read(Machine machine) =>
         new(
             Typed.IdFor(Old, Name, (machine.Engines ?? []).Select(e => e.Id)),
             Typed.Text(Name),
@@ -222,7 +238,7 @@ public sealed class EngineForm
 }
 
 /// <summary>A part's own metal on a ground body, as typed.</summary>
-public sealed class MountForm
+public sealed class MountForm : IDraftForm
 {
     /// <summary>Id it has, or null for a new one.</summary>
     public string? Old { get; set; }
@@ -247,7 +263,11 @@ public sealed class MountForm
                 Name = mount.Name,
             };
 
-    internal Mount Read(Machine machine) =>
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) =>
+        FrameChange.Put(machine, Read(machine), Typed.IdOrNull<MountId>(Old));
+
+    private Mount Read(Machine machine) =>
         new(
             Typed.IdFor(Old, Name, machine.Mounts.Select(m => m.Id)),
             Typed.Id<TerminalAddress>(Terminal),
@@ -257,7 +277,7 @@ public sealed class MountForm
 }
 
 /// <summary>A duty as typed.</summary>
-public sealed class DutyForm
+public sealed class DutyForm : IDraftForm
 {
     /// <summary>Id it has, or null for a new one.</summary>
     public string? Old { get; set; }
@@ -290,7 +310,11 @@ public sealed class DutyForm
                 ),
             };
 
-    internal Duty Read(Machine machine) =>
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) =>
+        FrameChange.Put(machine, Read(machine), Typed.IdOrNull<DutyId>(Old));
+
+    private Duty Read(Machine machine) =>
         new(
             Typed.IdFor(Old, Name, machine.Duties.Select(d => d.Id)),
             Typed.Text(Name),

@@ -6,7 +6,7 @@ using Pritchel.Core.Simulation;
 namespace Pritchel.Web.Pages.Machines.Making;
 
 /// <summary>A wire as typed.</summary>
-public sealed class WireForm
+public sealed class WireForm : IDraftForm
 {
     /// <summary>Number it had, or null for a new one.</summary>
     public string? Old { get; set; }
@@ -86,7 +86,10 @@ public sealed class WireForm
                 ChafesOn = wire.NoMetal == true ? NoMetal : wire.ChafesOn?.Text,
             };
 
-    internal Wire Read() =>
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) => WireChange.Put(machine, Read(), Typed.IdOrNull<WireId>(Old));
+
+    private Wire Read() =>
         new()
         {
             Id = Typed.Id<WireId>(Number),
@@ -130,7 +133,7 @@ public sealed class ContactForm
 }
 
 /// <summary>A part as typed.</summary>
-public sealed class PartForm
+public sealed class PartForm : IDraftForm
 {
     /// <summary>Id it has, or null for a new one.</summary>
     public string? Old { get; set; }
@@ -229,7 +232,10 @@ public sealed class PartForm
         };
     }
 
-    internal Part Read(Machine machine)
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) => PartChange.Put(machine, Read(machine), Typed.IdOrNull<PartId>(Old));
+
+    private Part Read(Machine machine)
     {
         var coupling = Kind == PartKinds.Coupling;
         var values = Values
@@ -282,7 +288,7 @@ public sealed class PartForm
 }
 
 /// <summary>A coupling to be put into wires.</summary>
-public sealed class CouplingForm
+public sealed class CouplingForm : IDraftForm
 {
     /// <summary>Name.</summary>
     public string? Name { get; set; }
@@ -299,7 +305,8 @@ public sealed class CouplingForm
     /// <summary>Numbers of the wires, with commas, in the order of the cavities.</summary>
     public string? Wires { get; set; }
 
-    internal MachineChange Read(Machine machine) =>
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) =>
         PartChange.PutInCoupling(
             machine,
             Typed.Text(Name),
@@ -310,7 +317,7 @@ public sealed class CouplingForm
 }
 
 /// <summary>An interlock to be put into a wire.</summary>
-public sealed class InterlockForm
+public sealed class InterlockForm : IDraftForm
 {
     /// <summary>Name of the switch.</summary>
     public string? Name { get; set; }
@@ -333,7 +340,8 @@ public sealed class InterlockForm
     /// <summary>Positions in which it is closed, with commas.</summary>
     public string? ClosedIn { get; set; }
 
-    internal MachineChange Read(Machine machine) =>
+    /// <inheritdoc/>
+    public MachineChange Change(Machine machine) =>
         PartChange.PutInSwitch(
             machine,
             Typed.Text(Name),

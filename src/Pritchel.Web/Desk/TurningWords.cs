@@ -1,0 +1,32 @@
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Web.Desk;
+
+/// <summary>What is said before a test in which the engine may turn.</summary>
+public static class TurningWords
+{
+    private const string Runs =
+        "The engine runs for this one: plug leads and caps stay on, whatever is said of them below; all the rest holds.";
+
+    private const string Tester =
+        "The spark tester’s lead is on the tester and the tester clipped to bare metal; every other plug lead is off and clipped.";
+
+    /// <summary>A machine’s cautions as a condition wants them; none where nothing can turn.</summary>
+    public static IEnumerable<string> Of(Circuit circuit, Condition condition)
+    {
+        var cautions = circuit.Machine.TurningCautions;
+        if (!condition.MayTurnEngine)
+        {
+            return [];
+        }
+
+        var first =
+            condition.Speed is DutySpeed.Idle or DutySpeed.Work && circuit.HasIgnition ? Runs
+            : condition.Observable is SparkSeen ? Tester
+            : null;
+        return first is null ? cautions : [first, .. cautions];
+    }
+}

@@ -15,7 +15,7 @@ public sealed class MakingPageTests(Host host) : IClassFixture<Host>
     {
         var draft = await BeginAsync("quay-scooter-3");
         var first = await WireAsync("quay-scooter-3", 0);
-        var recoloured = await PostWireAsync(draft, first, ("Colour", "pink"), ("Length", "0,2"));
+        var recoloured = await PostWireAsync(draft, first, ("Colour", "pink"), ("Length", "2,5"));
         Assert.Contains(
             "→ pink",
             WebUtility.HtmlDecode(await recoloured.Content.ReadAsStringAsync()),
@@ -259,6 +259,7 @@ public sealed class MakingPageTests(Host host) : IClassFixture<Host>
             ("Length", "1"),
             ("Zone", Of("zone")),
             ("Colour", "red"),
+            ("Cable", wire["cable"]?.GetValue<bool>() == true ? "true" : "false"),
             .. changed,
         ];
         var page = $"{draft}?on=wire&item={Of("id")}";

@@ -15,6 +15,8 @@ public sealed class Elimination
     private readonly double[] volts;
     private readonly int[] islands;
     private readonly PortReduction ports;
+    private CurrentElimination? together;
+    private readonly Source[] sources;
     private bool expanded;
 
     /// <summary>Prepares working memory for a network.</summary>
@@ -28,6 +30,7 @@ public sealed class Elimination
         volts = new double[network.NodeCount];
         islands = new int[network.NodeCount];
         ports = new PortReduction(network);
+        sources = [.. network.Sources];
     }
 
     /// <summary>The network solved.</summary>
@@ -103,16 +106,22 @@ public sealed class Elimination
             }
         }
 
-        Reduce(network.Steps.AsSpan(network.StandingSteps), edges);
         if (quick)
         {
-            ports.SolveTogether(edges, emfs, sourceConductances);
-        }
-        else
-        {
-            ports.Solve(edges, emfs, sourceConductances);
+            (together ??= new CurrentElimination(network)).Solve(
+                edges,
+                sources,
+                emfs,
+                sourceConductances,
+                volts,
+                islands
+            );
+            expanded = network.StandingSteps == 0;
+            return;
         }
 
+        Reduce(network.Steps.AsSpan(network.StandingSteps), edges);
+        ports.Solve(edges, emfs, sourceConductances);
         for (var p = 0; p < network.Ports.Length; p++)
         {
             volts[network.Ports[p]] = ports.Volts(p);
@@ -213,26 +222,30 @@ public sealed class Elimination
         var star = network.NeighbourEdges.AsSpan(step.FirstNeighbour, step.Degree);
         var share = weights.AsSpan(step.FirstNeighbour, step.Degree);
         double total = 0;
-        foreach (var edge in star)
+        for (var i = 0; i < star.Length; i++)
         {
-            total += conductance[edge];
+            share[i] = conductance[star[i]];
+            total += share[i];
         }
 
         totals[step.Node] = total;
         if (total == 0)
         {
-            share.Clear();
             return;
         }
 
-        var mesh = step.FirstMeshEdge;
-        for (var i = 0; i < star.Length; i++)
+        // Each pair's mesh edge gets g·g/Σg; the shares are what the star's own become.
+        var mesh = network.MeshEdges.AsSpan(step.FirstMeshEdge, step.Degree * (step.Degree - 1) / 2);
+        var (inverse, at) = (1 / total, 0);
+        for (var i = 0; i < share.Length; i++)
         {
-            share[i] = conductance[star[i]] / total;
-            for (var j = i + 1; j < star.Length; j++)
+            var part = share[i] * inverse;
+            for (var j = i + 1; j < share.Length; j++)
             {
-                conductance[network.MeshEdges[mesh++]] += share[i] * conductance[star[j]];
+                conductance[mesh[at++]] += part * share[j];
             }
+
+            share[i] = part;
         }
     }
 

@@ -16,6 +16,8 @@ public readonly record struct Source(int From, int To);
 /// </summary>
 public sealed class Network
 {
+    private readonly Lazy<WholeOrder> whole;
+
     /// <summary>Orders a network for elimination.</summary>
     /// <param name="nodeCount">Number of nodes, numbered from zero.</param>
     /// <param name="branches">Branches; several may join the same two nodes.</param>
@@ -41,6 +43,7 @@ public sealed class Network
         Varying = [.. varying ?? []];
         var last = Varying.SelectMany(b => new[] { Branches[b].From, Branches[b].To }).ToHashSet();
         var plan = new OrderingPlan(nodeCount, Branches, Ports, last);
+        whole = new Lazy<WholeOrder>(() => plan.WithSources(Sources, Reference));
         StandingSteps = plan.StandingSteps;
         IsStanding = new bool[nodeCount];
         foreach (var step in plan.Steps.Take(StandingSteps))
@@ -81,6 +84,9 @@ public sealed class Network
     /// <summary>Whether a node is eliminated in one of those.</summary>
     internal bool[] IsStanding { get; }
 
+    /// <summary>The same without ports: what stands is eliminated alike, all else in the order that joins least.</summary>
+    internal WholeOrder Whole => whole.Value;
+
     internal int EdgeCount { get; }
 
     /// <summary>Edge that each branch adds to, or −1 for a branch from a node to itself.</summary>
@@ -106,13 +112,30 @@ public sealed class Network
 /// <param name="FirstMeshEdge">Index of its first mesh edge.</param>
 internal readonly record struct EliminationStep(int Node, int FirstNeighbour, int Degree, int FirstMeshEdge);
 
+/// <summary>An order that eliminates every node but the reference, whatever sources stand on it.</summary>
+/// <param name="Steps">Steps after those that stand.</param>
+/// <param name="Neighbours">Lists of neighbours that the steps point into.</param>
+/// <param name="NeighbourEdges">Edge to each neighbour.</param>
+/// <param name="MeshEdges">For each step, the edge joining neighbours i and j, row by row.</param>
+/// <param name="SourceEdges">Edge that each source's own siemens lie in, or −1 for a source from a node to itself.</param>
+/// <param name="EdgeCount">Number of edges, those of the other order first.</param>
+internal sealed record WholeOrder(
+    EliminationStep[] Steps,
+    int[] Neighbours,
+    int[] NeighbourEdges,
+    int[] MeshEdges,
+    int[] SourceEdges,
+    int EdgeCount
+);
+
 /// <summary>Symbolic elimination of all nodes that are not ports: minimum-degree order, some nodes kept to the end.</summary>
 internal sealed class OrderingPlan
 {
     private const int MostNeighboursEarly = 3;
 
     private readonly Dictionary<(int, int), int> edges = [];
-    private readonly HashSet<int>[] adjacent;
+    private readonly HashSet<int>[] standing;
+    private HashSet<int>[] adjacent;
 
     public OrderingPlan(int nodeCount, IReadOnlyList<Branch> branches, int[] ports, HashSet<int> last)
     {
@@ -132,6 +155,8 @@ internal sealed class OrderingPlan
         var left = Enumerable.Range(0, nodeCount).Except(ports).ToHashSet();
         Eliminate([.. left.Where(n => !last.Contains(n))], left, MostNeighboursEarly);
         StandingSteps = Steps.Count;
+        standing = [.. adjacent.Select(a => a.ToHashSet())];
+        remaining = [.. left, .. ports];
         Eliminate([.. left], left, int.MaxValue);
         PortEdges = new int[ports.Length * ports.Length];
         for (var i = 0; i < ports.Length; i++)
@@ -142,6 +167,8 @@ internal sealed class OrderingPlan
             }
         }
     }
+
+    private readonly int[] remaining;
 
     public int[] BranchEdge { get; }
 
@@ -159,6 +186,42 @@ internal sealed class OrderingPlan
 
     public int[] PortEdges { get; }
 
+    /// <summary>
+    /// Goes on once more from where what stands was eliminated, ports and all, sources' own siemens among the edges. Edges keep
+    /// their numbers; what is new comes after them.
+    /// </summary>
+    public WholeOrder WithSources(IReadOnlyList<Source> sources, int reference)
+    {
+        var (steps, met, mesh) = (Steps.Count, Neighbours.Count, MeshEdges.Count);
+        adjacent = standing;
+        int[] sourceEdges = [.. sources.Select(s => s.From == s.To ? -1 : Join(s.From, s.To))];
+        var left = remaining.Where(n => n != reference).ToHashSet();
+        Eliminate([.. left], left, int.MaxValue);
+        var whole = new WholeOrder(
+            [
+                .. Steps
+                    .Skip(steps)
+                    .Select(s =>
+                        s with
+                        {
+                            FirstNeighbour = s.FirstNeighbour - met,
+                            FirstMeshEdge = s.FirstMeshEdge - mesh,
+                        }
+                    ),
+            ],
+            [.. Neighbours.Skip(met)],
+            [.. NeighbourEdges.Skip(met)],
+            [.. MeshEdges.Skip(mesh)],
+            sourceEdges,
+            EdgeCount
+        );
+        Steps.RemoveRange(steps, Steps.Count - steps);
+        Neighbours.RemoveRange(met, Neighbours.Count - met);
+        NeighbourEdges.RemoveRange(met, NeighbourEdges.Count - met);
+        MeshEdges.RemoveRange(mesh, MeshEdges.Count - mesh);
+        return whole;
+    }
+
     private static (int Low, int High) Key(int a, int b) => a < b ? (a, b) : (b, a);
 
     private int Join(int a, int b)
@@ -168,9 +231,11 @@ internal sealed class OrderingPlan
         {
             edge = edges.Count;
             edges.Add(key, edge);
-            adjacent[a].Add(b);
-            adjacent[b].Add(a);
         }
+
+        // An edge of the first order may join two nodes anew in the second.
+        adjacent[a].Add(b);
+        adjacent[b].Add(a);
 
         return edge;
     }

@@ -77,46 +77,6 @@ internal sealed class PortReduction
         }
     }
 
-    /// <summary>
-    /// As <see cref="Solve"/>, all sources in one pass: each eliminated port hands its current on to its neighbours in
-    /// shares. Currents of both signs may cancel, so nodes that only megohms hold lose digits: about a microvolt. For the
-    /// many steps of a wave.
-    /// </summary>
-    public void SolveTogether(
-        ReadOnlySpan<double> edges,
-        ReadOnlySpan<double> emfs,
-        ReadOnlySpan<double> sourceConductances
-    )
-    {
-        Gather(edges, sourceConductances, except: -1);
-        Array.Clear(partial);
-        for (var s = 0; s < from.Length; s++)
-        {
-            var amps = emfs[s] * sourceConductances[s];
-            partial[from[s]] += amps;
-            partial[to[s]] -= amps;
-        }
-
-        Eliminate(reference, reference, handOn: true);
-        (volts[reference], islands[reference]) = (0, reference);
-        for (var k = left - 1; k >= 0; k--)
-        {
-            var port = order[k];
-            var (mean, joined) = (partial[port], port);
-            var share = shares.AsSpan(port * count, count);
-            for (var j = 0; j < share.Length; j++)
-            {
-                if (share[j] > 0)
-                {
-                    mean += share[j] * volts[j];
-                    joined = islands[j];
-                }
-            }
-
-            (volts[port], islands[port]) = (mean, joined);
-        }
-    }
-
     private void Superpose(
         int source,
         double emf,
@@ -166,7 +126,7 @@ internal sealed class PortReduction
     }
 
     /// <summary>Takes every port but two out, one after another; each keeps its shares of those that were left.</summary>
-    private void Eliminate(int keepA, int keepB, bool handOn = false)
+    private void Eliminate(int keepA, int keepB)
     {
         left = 0;
         for (var k = 0; k < count; k++)
@@ -181,7 +141,7 @@ internal sealed class PortReduction
         var past = keepA == keepB ? left + 1 : left + 2;
         for (var k = 0; k < left; k++)
         {
-            EliminateOne(order[k], k + 1, past, handOn);
+            EliminateOne(order[k], k + 1, past);
         }
     }
 
@@ -211,7 +171,7 @@ internal sealed class PortReduction
         }
     }
 
-    private void EliminateOne(int taken, int first, int past, bool handOn)
+    private void EliminateOne(int taken, int first, int past)
     {
         var row = work.AsSpan(taken * count, count);
         var share = shares.AsSpan(taken * count, count);
@@ -227,23 +187,11 @@ internal sealed class PortReduction
             }
         }
 
-        // Current into the port goes on to its neighbours in shares; its own volts keep what it meets in doing so.
-        var amps = partial[taken];
-        if (handOn)
-        {
-            partial[taken] = met == 0 ? 0 : amps / total;
-        }
-
         for (var i = 0; i < met; i++)
         {
             var a = neighbours[i];
             var toA = row[a] / total;
             share[a] = toA;
-            if (handOn)
-            {
-                partial[a] += toA * amps;
-            }
-
             for (var j = i + 1; j < met; j++)
             {
                 var b = neighbours[j];

@@ -4,9 +4,10 @@ import { pageOf, beeps } from "./harness.mjs";
 
 /**
  * Starts a job from the bench and writes its complaint down: `stood` are positions of controls that were otherwise when it
- * happened, `engine` how fast it turned then, `bridged` contacts found bridged, `lamps` how they looked.
+ * happened, `engine` how fast it turned then, `bridged` contacts found bridged, `lamps` how they looked, `renewed` what was
+ * renewed and did nothing.
  */
-export async function complain({ app, browser }, { machine, complaint, says, stood = {}, engine, failed = 3, tried = 3, bridged = [], lamps = {} }) {
+export async function complain({ app, browser }, { machine, complaint, says, stood = {}, engine, failed = 3, tried = 3, bridged = [], lamps = {}, renewed }) {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });
   const file = await app.api(`/machines/${machine}`);
   await page.goto(app.url);
@@ -18,6 +19,7 @@ export async function complain({ app, browser }, { machine, complaint, says, sto
   if (engine) await page.selectOption("select[name=Speed]", { label: engine });
   for (const [control, position] of Object.entries(stood)) await page.selectOption(`select[name='Stood[${control}]']`, position);
   for (const [lamp, look] of Object.entries(lamps)) await page.selectOption(`select[aria-label='${lamp}']`, look);
+  if (renewed) await page.locator("select[name=Renewed]").first().selectOption(renewed);
   for (const contact of bridged) await page.check(`input[name=Bridged][value='${contact}']`);
   await page.fill("input[name=Failed]", `${failed}`);
   await page.fill("input[name=Tried]", `${tried}`);
@@ -30,9 +32,13 @@ export async function complain({ app, browser }, { machine, complaint, says, sto
  * what a spark tester shows, by hand: 0, 1 or 2. `stirs(place, how)` says whether the fault comes or goes as a place is moved,
  * warmed or wetted, by hand.
  */
-export async function hunt(at, { machine, fault, severity, from, spark, stirs = () => false, ...told }) {
-  const { app } = at;
+export async function hunt(at, { machine, fault, severity, from, spark, stirs, ...told }) {
   const { page, file } = await complain(at, { machine, ...told });
+  return pursue(at, page, file, { machine, faults: fault ? [{ id: fault, severity }] : [], from, spark, stirs });
+}
+
+/** Answers from where a page stands, as the machine with those faults would. */
+export async function pursue({ app }, page, file, { machine, faults, from, spark, stirs = () => false }) {
   const tag = new URL(page.url()).pathname.split("/")[2];
   const { conditions } = await app.api(`/jobs/${tag}`);
   const engine = file.engines?.[0];
@@ -62,7 +68,7 @@ export async function hunt(at, { machine, fault, severity, from, spark, stirs = 
       const cable = file.wires.find((w) => w.from.at.endsWith(".-") || w.to.at.endsWith(".-"));
       const end = `${cable.id}@${cable.from.at.endsWith(".-") ? "from" : "to"}`;
       const post = cable.from.at.endsWith(".-") ? cable.from.at : cable.to.at;
-      const amps = await app.api(`/machines/${machine}/measure`, { setting: condition.setting, off: [...condition.off, end], function: "dcAmps", red: end, black: post, faults: fault ? [{ id: fault, severity }] : [] });
+      const amps = await app.api(`/machines/${machine}/measure`, { setting: condition.setting, off: [...condition.off, end], function: "dcAmps", red: end, black: post, faults });
       await page.fill("#typed", amps.value === null ? "OL" : amps.value.toFixed(3));
       await Promise.all([page.waitForNavigation(), page.press("#typed", "Enter")]);
       continue;
@@ -77,7 +83,7 @@ export async function hunt(at, { machine, fault, severity, from, spark, stirs = 
       function: { volts: "dcVolts", shows: "dcVolts", ohms: "ohms", beep: "ohms", diode: "diode", acVolts: "acVolts", peakVolts: "peakVolts" }[condition.quantity],
       red: form.Red,
       black: form.Black,
-      faults: fault ? [{ id: fault, severity }] : [],
+      faults,
     });
     if (condition.quantity === "shows") {
       // What is over the load's own terminals is what lights it, or turns it.

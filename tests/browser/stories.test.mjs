@@ -78,3 +78,50 @@ test("a generator with residual volts on both legs: a brush that does not reach 
   const { verdict } = await hunt({ machine: "packhouse-generator-1", complaint: "Left outlet does not work", says: "Dim or weak", fault: "generator/brush-worn" });
   assert.match(verdict, /brush/i);
 });
+
+// By hand: the alarm's lead lies bare on the block and sounds it whatever the switch does; a new switch changed nothing.
+test("a temperature alarm whose switch was renewed for nothing: its lead is bare on the block", async () => {
+  const { verdict } = await hunt({
+    machine: "sound-cruiser-2",
+    complaint: "Port temperature alarm sounds with the engine running",
+    says: "It does it all the same",
+    renewed: "part:p-thermo",
+    fault: "42/chafed",
+  });
+  assert.match(verdict, /port engine plug cavity 7 to port alarm switch out/i);
+  assert.doesNotMatch(verdict, /^port alarm switch/im);
+});
+
+// By hand: a burnt contact passes a meter's microamps: with the relay's lead off it reads full, loaded it leaves the relay nothing.
+test("a start button's burnt contact is found though it reads full volts with nothing drawn", async () => {
+  const button = { id: "start-button/start/resistive", severity: 1 };
+  const unloaded = await app.api("/machines/harbour-launch-1/measure", { setting: { switch: "START", on: "on", start: "pressed" }, off: ["11@to"], function: "dcVolts", red: "start-button.2", black: "block.ground stud", faults: [button] });
+  assert.ok(unloaded.value > 11.5, `${unloaded.value}`);
+  const { verdict } = await hunt({ machine: "harbour-launch-1", complaint: "Does not crank", says: "Nothing at all", fault: button.id, severity: button.severity });
+  assert.match(verdict, /start button/i);
+});
+
+// By hand: the violet lead is live at the key and off at the blade switch; mended, the brake switch beyond it is open too.
+test("a push-on off at the far end of a wire, mended, and a second fault behind it after a proof that failed", async () => {
+  const off = { id: "4@to/joint/open" };
+  const brake = { id: "brake/start/open" };
+  const told = { machine: "orchard-tractor-4", complaint: "Does not crank", says: "Nothing at all" };
+  const { page, file } = await hunting.complain({ app, browser }, told);
+  const first = await hunting.pursue({ app, browser }, page, file, { machine: told.machine, faults: [off, brake] });
+  assert.match(first.verdict, /key switch S to blade switch in/i);
+  await Promise.all([page.waitForURL(/repair$/), page.click("text=Take this verdict")]);
+  await page.fill("input[name=Done]", "Push-on crimped anew and pushed home");
+  await page.fill("input[name=MinutesTaken]", "8");
+  await Promise.all([page.waitForURL(/prove$/), page.click("text=Done, now prove it")]);
+  await Promise.all([page.waitForNavigation(), page.locator(".checks li button[value=false]").first().click()]);
+  await Promise.all([page.waitForURL(/T-\d+$/), page.click("text=It fails still: measure on")]);
+  const second = await hunting.pursue({ app, browser }, page, file, { machine: told.machine, faults: [brake] });
+  assert.match(second.verdict, /brake switch/i);
+});
+
+// By hand: nothing but the regulator holds the volts down; a stator gives no more than it is asked for.
+test("a battery that boils: the regulator does not hold its volts, and the stator is not condemned", async () => {
+  const { verdict } = await hunt({ machine: "orchard-zero-turn-7", complaint: "Battery is not charged", says: "Too much", fault: "regulator/overcharging" });
+  assert.match(verdict, /regulator/i);
+  assert.doesNotMatch(verdict, /^stator/im);
+});

@@ -95,8 +95,6 @@ public class VariantFileTests
     [Theory]
     [InlineData("harbour-launch-2", "cranks")]
     [InlineData("hill-quad-5", "sparks-coil")]
-    [InlineData("ridge-twin-3", "sparks-coil1")]
-    [InlineData("ridge-twin-3", "cranks")]
     [InlineData("ridge-four-2", "does-pump")]
     [InlineData("quay-scooter-5", "sparks-coil")]
     public void A_sound_variant_works_with_a_margin(string id, string duty)

@@ -27,6 +27,23 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
         return path[..^"/sides".Length];
     }
 
+    /// <summary>The page of the proof, once it is worked out.</summary>
+    private async Task<string> ProvedAsync(string rewire)
+    {
+        for (var tries = 0; tries < 30; tries++)
+        {
+            var page = WebUtility.HtmlDecode(await client.GetStringAsync(rewire + "/prove"));
+            if (!page.Contains("id=\"working-title\"", StringComparison.Ordinal))
+            {
+                return page;
+            }
+
+            await Task.Delay(TimeSpan.FromMilliseconds(200), Cancel);
+        }
+
+        throw new TimeoutException("The proof never came to an end.");
+    }
+
     private async Task<string> TractorCutAsync(string rewire, string cuts)
     {
         var machine = await client.GetStringAsync("/api/v1/machines/orchard-tractor-4");
@@ -45,7 +62,7 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
     {
         var rewire = await BeginAsync("orchard-tractor-4");
         Assert.Contains("2 loose ends", await TractorCutAsync(rewire, "24"), StringComparison.Ordinal);
-        var open = WebUtility.HtmlDecode(await client.GetStringAsync(rewire + "/prove"));
+        var open = await ProvedAsync(rewire);
         Assert.Contains("Is not stopped where it was before", open, StringComparison.Ordinal);
 
         await Talk.PostFormAsync(
@@ -55,7 +72,7 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
             ("Ends[0]", "host:24a@to"),
             ("Ends[1]", "host:24b@from")
         );
-        var proved = WebUtility.HtmlDecode(await client.GetStringAsync(rewire + "/prove"));
+        var proved = await ProvedAsync(rewire);
         Assert.Contains("Cranks, stops and charges as it did", proved, StringComparison.Ordinal);
         var saved = await Talk.PostFormAsync(client, rewire + "/prove", rewire + "/prove?handler=Save");
         Assert.StartsWith(
@@ -120,6 +137,58 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
             StringComparison.Ordinal
         );
         Assert.Contains("0 joins", await client.GetStringAsync(rewire + "/marry"), StringComparison.Ordinal);
+    }
+
+    /// <summary>Seven leads of the relay's circuit, by the template's drawing; four of them land on the tractor.</summary>
+    [Fact]
+    public async Task What_is_built_is_told_over_the_API()
+    {
+        async Task<(HttpStatusCode Status, JsonNode Body)> SendAsync(string path, object body)
+        {
+            var answer = await client.PostAsJsonAsync("/api/v1/rewires" + path, body);
+            return (answer.StatusCode, JsonNode.Parse(await answer.Content.ReadAsStringAsync())!);
+        }
+
+        var begun = await SendAsync(
+            "",
+            new
+            {
+                name = "Work light",
+                host = "orchard-tractor-4",
+                donor = "template-accessory-relay",
+            }
+        );
+        var tag = "/" + begun.Body["tag"]!.GetValue<string>();
+        await SendAsync(tag + "/joins", new { suggested = true });
+        var build = JsonNode.Parse(await client.GetStringAsync($"/api/v1/rewires{tag}/build"))!;
+        Assert.Equal(4, build["joins"]!.AsArray().Count);
+        Assert.Equal(7, build["cutList"]!.AsArray().Count);
+        Assert.Equal(4, build["ways"]!.AsArray().Count);
+
+        var made = await SendAsync(tag + "/made", new { join = 1 });
+        Assert.True(made.Body["joins"]![0]!["made"]!.GetValue<bool>());
+        var built = await SendAsync(tag + "/built", new { flag = 1, metres = "0.4" });
+        Assert.Contains(
+            built.Body["cutList"]!.AsArray(),
+            p => p!["laidMetres"]!.GetValue<double>() is > 0.39 and < 0.41
+        );
+        Assert.Equal(7, built.Body["cutList"]!.AsArray().Count);
+        foreach (var (flag, metres) in new[] { (1, "far"), (1, "0.001"), (77, "1") })
+        {
+            var refused = await SendAsync(tag + "/built", new { flag, metres });
+            Assert.Equal(HttpStatusCode.BadRequest, refused.Status);
+            Assert.NotNull(refused.Body["errors"]!["metres"]);
+        }
+
+        Assert.Equal(HttpStatusCode.BadRequest, (await SendAsync(tag + "/made", new { join = 9 })).Status);
+        var saved = await SendAsync(tag + "/machine", new { });
+        Assert.Equal(HttpStatusCode.Created, saved.Status);
+        Assert.Contains(
+            "Work light",
+            (await client.GetStringAsync($"/api/v1/rewires{tag}/spice")).Split('\n')[0],
+            StringComparison.Ordinal
+        );
+        Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync("/api/v1/rewires/R-9999/build")).StatusCode);
     }
 
     [Fact]

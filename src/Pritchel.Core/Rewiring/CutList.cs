@@ -86,22 +86,25 @@ public sealed record CutList(
     /// <summary>Wires of a circuit that is only drawn yet.</summary>
     private static IEnumerable<CutPiece> NewWires(RewirePlan plan, Marriage made)
     {
-        if (plan.Donor is not { } donor || CircuitTemplate.All.All(t => t.Id != donor.Whole.Id))
+        if (!IsOnlyDrawn(plan))
         {
             return [];
         }
 
         var machine = made.Machine;
-        return donor
-            .Machine.Wires.Select(w => machine.Index.Wire(made.NameOf(SideKey.Donor, w.Id)))
+        return plan.Donor!.Machine.Wires.Select(w => machine.Index.Wire(made.NameOf(SideKey.Donor, w.Id)))
             .OfType<Wire>()
             .Select(w => Piece(w.Id.Text, "new", w, w.LengthM, [Fitting(machine, w.From), Fitting(machine, w.To)]));
     }
 
-    /// <summary>What leads that do not reach are made longer by.</summary>
+    /// <summary>Whether what comes in is wire that is still on its spools.</summary>
+    private static bool IsOnlyDrawn(RewirePlan plan) => CircuitTemplate.All.Any(t => t.Id == plan.Donor?.Whole.Id);
+
+    /// <summary>What leads that are there and do not reach are made longer by.</summary>
     private static IEnumerable<CutPiece> Extensions(RewirePlan plan, IReadOnlyList<FlaggedEnd> ends) =>
         from end in ends
         where plan.AsBuilt.ContainsKey(end.End) && plan.JoinOf(end.End) is not null
+        where end.End.Side == SideKey.Host || !IsOnlyDrawn(plan)
         let wire = plan.Side(end.End.Side)!.Machine.Index.Wire(end.End.Wire!.Value.Wire)!
         let lacks = plan.AsBuilt[end.End].Value - wire.LengthM
         where lacks > 0

@@ -12,6 +12,7 @@ public static class Endpoints
         MachineApi.Map(api);
         PartTestApi.Map(api);
         RewireApi.Map(api);
+        RewireBuildApi.Map(api);
         LoomApi.Map(api);
         LeadApi.Map(api);
         JobApi.Map(api);

@@ -104,7 +104,9 @@ internal static class RewireApi
     }
 
     private static async Task<IResult> GetAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
-        await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(View(open)) : NotThere(tag);
+        await RewireBuildApi.FindAsync(tag, desk, cancel) is { } open
+            ? Results.Ok(View(open))
+            : RewireBuildApi.NotThere(tag);
 
     private static Task<IResult> SidesAsync(
         string tag,
@@ -191,9 +193,9 @@ internal static class RewireApi
 
     private static async Task<IResult> ProofAsync(string tag, RewireDesk desk, CancellationToken cancel)
     {
-        if (await FindAsync(tag, desk, cancel) is not { } open)
+        if (await RewireBuildApi.FindAsync(tag, desk, cancel) is not { } open)
         {
-            return NotThere(tag);
+            return RewireBuildApi.NotThere(tag);
         }
 
         var proved = desk.Prove(open);
@@ -227,9 +229,9 @@ internal static class RewireApi
     }
 
     private static async Task<IResult> MachineAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
-        await FindAsync(tag, desk, cancel) is { } open
+        await RewireBuildApi.FindAsync(tag, desk, cancel) is { } open
             ? Results.Text(MachineFile.Write(Marriage.Of(open.Plan.ForWork).Machine), "application/json")
-            : NotThere(tag);
+            : RewireBuildApi.NotThere(tag);
 
     private static Task<IResult> ActAsync<T>(
         string tag,
@@ -240,17 +242,17 @@ internal static class RewireApi
         CancellationToken cancel
     )
         where T : class =>
-        StepApi.ActAsync(request, () => FindAsync(tag, desk, cancel), field, act, () => GetAsync(tag, desk, cancel));
+        StepApi.ActAsync(
+            request,
+            () => RewireBuildApi.FindAsync(tag, desk, cancel),
+            field,
+            act,
+            () => GetAsync(tag, desk, cancel)
+        );
 
     /// <summary>Wires cut through as asked; as they stand where nothing is said of the side.</summary>
     private static string Cuts(SideRequest? asked, RewireSide? side) =>
         string.Join(' ', asked is null ? side?.Cuts.Select(c => c.Text) ?? [] : asked.Cuts ?? []);
-
-    private static async Task<OpenRewire?> FindAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
-        RewireStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;
-
-    private static IResult NotThere(string tag) =>
-        Results.Problem($"There is no rewire “{tag}”.", statusCode: StatusCodes.Status404NotFound);
 
     private static object View(OpenRewire open) =>
         new

@@ -24,6 +24,24 @@ public class DesignProofTests
         Assert.DoesNotContain(proof.Rows, r => r.CranksWrongly || r.RunsWrongly || r.IsLost);
     }
 
+    /// <summary>Nothing taken away and nothing joined: the machine that a rewire makes is the machine that was.</summary>
+    [Theory]
+    [InlineData("hedgerow-mower-2")]
+    [InlineData("terrace-dumper-1")]
+    [InlineData("packhouse-generator-1")]
+    [InlineData("quay-scooter-3")]
+    public void A_rewire_of_nothing_changes_nothing(string id)
+    {
+        var machine = Shipped.Circuit(id).Machine;
+        var whole = new RewirePlan(
+            new RewireSide(SideKey.Host, machine, machine.Parts.Select(p => p.Id), []),
+            null,
+            []
+        );
+        var proof = DesignProof.Of(Circuit.Compile(Marriage.Of(whole).Machine), Shipped.Circuit(id));
+        Assert.True(proof.IsSound, string.Join('\n', proof.Findings.Select(f => $"{f.Kind} {f.Words}")));
+    }
+
     /// <summary>Drawn from nothing, what cannot work is told though no part of the file is missing.</summary>
     [Theory]
     [InlineData("11", "oil lamp works in no setting")]

@@ -81,7 +81,9 @@ public sealed partial class DesignProof
 
         if (after.Engines.Count > 0 && seen.All(s => s.After.Runs))
         {
-            yield return Hazard(
+            // What is pulled for seconds when the key goes off stops nothing that is begun with it off: that was so before.
+            yield return new ProofFinding(
+                before is not null && seen.All(s => s.Before!.Runs) ? FindingKind.Inherent : FindingKind.Hazard,
                 "Is stopped in no setting at all: give it a switch that grounds its kill lead or cuts its fuel."
             );
         }

@@ -92,8 +92,8 @@ public sealed class Marriage
             .ToList();
         var engines = sides
             .SelectMany(s => (s.Machine.Engines ?? []).Select(e => e with { Id = naming.Engine(s.Key, e.Id) }))
-            .Where(e => parts.Exists(p => p.Engine == e.Id))
             .ToList();
+        engines.RemoveAll(e => !Turns(e, engines.Count, parts));
         return host with
         {
             Schema = null,
@@ -130,6 +130,10 @@ public sealed class Marriage
             ],
         };
     }
+
+    /// <summary>Whether something turns with an engine: where no part names any, all do with the only one there is.</summary>
+    private static bool Turns(Engine engine, int engines, IReadOnlyList<Part> parts) =>
+        parts.Any(p => p.Engine == engine.Id) || (engines == 1 && parts.All(p => p.Engine is null));
 
     private static bool IsWorked(RewireSide side, ControlId control) =>
         side.Machine.Parts.Any(p => side.Has(p.Id) && p.Contacts?.Any(c => c.Control == control) == true);
@@ -255,7 +259,7 @@ public sealed class Marriage
             Controls = [.. Machine.Controls.Where(c => controls.Contains(c.Id))],
             Engines =
                 Machine.Engines is { } engines
-                && engines.Where(e => parts.Exists(p => p.Engine == e.Id)).ToList() is { Count: > 0 } turned
+                && engines.Where(e => Turns(e, engines.Count, parts)).ToList() is { Count: > 0 } turned
                     ? turned
                     : null,
             Places = [.. Machine.Places.Where(p => parts.Exists(x => x.Place == p.Id))],

@@ -22,7 +22,7 @@ public static class VerdictWords
         kind switch
         {
             RepairKind.RenewWire => "Mend or renew",
-            RepairKind.RenewCable => "Clean its ends, or renew",
+            RepairKind.RenewCable => "Clean the ends, or renew",
             RepairKind.CleanJoint => "Clean and tighten, or crimp anew",
             RepairKind.RenewCavity => "Clean or renew both contacts",
             RepairKind.BrightenGround => "Bring to bright metal and tighten",

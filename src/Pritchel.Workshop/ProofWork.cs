@@ -9,13 +9,11 @@ namespace Pritchel.Workshop;
 public sealed class ProofWork : IDisposable
 {
     private readonly CancellationTokenSource ends = new();
-    private (int Done, int All) solved = (0, 1);
+    private int done;
+    private int all = 1;
 
     internal ProofWork(Machine after, Circuit before) =>
-        Result = Task.Run(
-            () => DesignProof.Of(Circuit.Compile(after), before, (done, all) => solved = (done, all), ends.Token),
-            ends.Token
-        );
+        Result = Task.Run(() => DesignProof.Of(Circuit.Compile(after), before, Note, ends.Token), ends.Token);
 
     /// <summary>The proof, once it is done; ends as cancelled when it was given up.</summary>
     public Task<DesignProof> Result { get; }
@@ -24,7 +22,7 @@ public sealed class ProofWork : IDisposable
     public DesignProof? Done => Result.IsCompletedSuccessfully ? Result.Result : null;
 
     /// <summary>How many settings and faults of how many are solved.</summary>
-    public (int Done, int All) Solved => solved;
+    public (int Done, int All) Solved => (Volatile.Read(ref done), Volatile.Read(ref all));
 
     /// <summary>Whether it came to nothing: given up, or broken off by an error.</summary>
     public bool CameToNothing => Result.IsCanceled || Result.IsFaulted;
@@ -46,6 +44,12 @@ public sealed class ProofWork : IDisposable
         ends.Dispose();
     }
 
+    private void Note(int solved, int of)
+    {
+        Volatile.Write(ref all, of);
+        Volatile.Write(ref done, solved);
+    }
+
     /// <summary>Waits for it, but no longer than so.</summary>
     public async Task WaitAsync(TimeSpan most, CancellationToken cancel) =>
         await Task.WhenAny(Result, Task.Delay(most, cancel));
@@ -65,6 +69,9 @@ public sealed record RewireProof(
 {
     /// <summary>Whether all that is to be proved is.</summary>
     public bool IsDone => Works.All(w => w.Done is not null);
+
+    /// <summary>Whether some of it was given up or broken off, so that nothing more comes of it.</summary>
+    public bool CameToNothing => Works.Any(w => w.CameToNothing);
 
     /// <summary>How many settings and faults of how many are solved.</summary>
     public (int Done, int All) Solved => (Works.Sum(w => w.Solved.Done), Works.Sum(w => w.Solved.All));

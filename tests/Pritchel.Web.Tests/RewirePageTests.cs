@@ -300,9 +300,21 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
         const string Kept =
             """{"format":1,"words":"flags 1 + 2","host":{"keeps":["battery","key"],"cuts":["24"]},"donor":{"keeps":["starter"],"cuts":[]},"joins":[{"ends":["host:24a@to","donor:mount:G3"],"onto":"frame.loom bolt","ontoSide":"host"}],"made":["host:24a@to"]}""";
         Assert.Equal(Kept, RewireFormat.Write(RewireFormat.Read(Kept)));
-        Assert.Throws<FormatException>(() => RewireFormat.Read("""{"format":2}"""));
+        Assert.Throws<FormatException>(() => RewireFormat.Read("""{"format":3,"host":{}}"""));
         Assert.Throws<FormatException>(() =>
             RewireFormat.Read("""{"format":1,"host":{},"joins":[{"ends":["nobody:1"]}]}""")
         );
+    }
+
+    /// <summary>What the first format does not know is of the second, so that who reads only the first takes no jumper for a join.</summary>
+    [Fact]
+    public void Jumpers_and_lengths_as_built_are_of_a_format_of_their_own()
+    {
+        const string Kept =
+            """{"format":2,"words":"jumper on flags 1 + 2","host":{"keeps":["battery"],"cuts":["24"]},"joins":[{"ends":["host:24a@to","host:24b@from"],"temporary":true}],"made":[],"asBuiltMetres":{"host:24a@to":0.85}}""";
+        var read = RewireFormat.Read(Kept);
+        Assert.True(read.Sketch!.Joins[0].IsTemporary);
+        Assert.Equal(0.85, read.Sketch.AsBuilt.Single().Value.Value);
+        Assert.Equal(Kept, RewireFormat.Write(read));
     }
 }

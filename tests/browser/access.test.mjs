@@ -2,21 +2,12 @@
 import assert from "node:assert/strict";
 import { readFile } from "node:fs/promises";
 import { createRequire } from "node:module";
-import { after, before, test } from "node:test";
-import { App, launch, pageOf } from "./harness.mjs";
+import { test } from "node:test";
+import { pageOf } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 
 const axe = await readFile(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start();
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve();
 
 const looks = [
   ["wide, light", { width: 1280, height: 800 }, {}],

@@ -1,19 +1,10 @@
 // Readings that no test asks for: brought along, typed on a form of their own, and weighed.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { App, launch, pageOf } from "./harness.mjs";
+import { test } from "node:test";
+import { pageOf } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 test("a mechanic who brings readings before the first question is heard", async () => {
   const { tag } = await app.api("/jobs", { machine: "orchard-tractor-4", duty: "cranks" });

@@ -1,22 +1,13 @@
 // Complaints of several circuits, hunted in the browser as their electrician would, to what is hidden in the machine.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { App, launch } from "./harness.mjs";
+import { test } from "node:test";
+import { app, browser, serve } from "./served.mjs";
 import * as hunting from "./hunting.mjs";
 
-let app;
-let browser;
 const hunt = (told) => hunting.hunt({ app, browser }, told);
 const complain = (told) => hunting.complain({ app, browser }, told);
 
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 test("a walk-behind that will not stop: its brake switch no longer closes, found by ohms on the stop wire", async () => {
   const { page, asked, verdict } = await hunt({

@@ -1,21 +1,12 @@
 // One whole job in the browser: start, complaint, readings, verdict, repair, proof, printed sheet.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { answer, App, launch, pageOf } from "./harness.mjs";
+import { test } from "node:test";
+import { answer, pageOf } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 
 // Needs several readings to find, since nothing is said about lamps.
 const fault = "7/open";
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 /** Focuses an element by Tab alone. */
 async function reach(page, selector) {

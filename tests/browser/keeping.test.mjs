@@ -1,20 +1,11 @@
 // What was acknowledged stays: reload, back, a second tab, a killed process. What was refused is kept to be mended.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { App, launch, pageOf } from "./harness.mjs";
+import { test } from "node:test";
+import { pageOf } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 
 const desk = { width: 1280, height: 800 };
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 async function openJob() {
   const { tag } = await app.api("/jobs", { machine: "orchard-tractor-4", duty: "cranks" });

@@ -1,19 +1,10 @@
 // A machine's page in the browser: controls moved, a wire followed, the drawings changed, without leaving the page.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { App, launch, pageOf } from "./harness.mjs";
+import { test } from "node:test";
+import { pageOf } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 const does = (page) => page.locator(".does").innerText();
 

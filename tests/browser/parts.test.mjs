@@ -1,19 +1,10 @@
 // Part tests in the browser: by keyboard alone, on the phone, and as evidence in an open job.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { App, launch, pageOf } from "./harness.mjs";
+import { test } from "node:test";
+import { pageOf } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 const so = (page) => page.locator("[aria-labelledby=so-far] .verdict").innerText();
 

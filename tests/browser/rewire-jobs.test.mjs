@@ -1,20 +1,11 @@
 // Whole rewires in the browser, each from its cuts to printed steps and a proved machine, with mistakes planted on the way.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { App, launch, pageOf } from "./harness.mjs";
+import { test } from "node:test";
+import { pageOf } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 import { begin, build, flags, found, join, keep, press, prove, save } from "./rewiring.mjs";
 
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 // By hand: wire 24 is the kill lead between loom and engine. Left open the key stops nothing; joined, all is as before. As built it is 1.2 m longer.
 test("a chewed section in mid-wire: left open nothing stops it, joined it is sound, and a short lead gets its extension", async () => {

@@ -1,21 +1,12 @@
 // Rewires in the browser: an engine of another family into a tractor, from what stays to a proved machine and its first job;
 // a mirrored plug and a chewed wire; and a drawing that is proved before it is saved.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { App, launch, pageOf } from "./harness.mjs";
+import { test } from "node:test";
+import { pageOf } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 import { begin, flags, found, join, press, prove } from "./rewiring.mjs";
 
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 const tractorEngine = ["starter", "magneto", "fuel-cut", "winding", "rectifier", "oil-switch", "P3", "block"];
 const twinEngine = ["starter", "magneto1", "diode1", "magneto2", "diode2", "stator", "regulator", "fuel-cut", "oil-switch", "block", "SP5"];

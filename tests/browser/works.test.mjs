@@ -1,19 +1,10 @@
 // What goes with a diagnosis: joining two points, prices, the clip lead that proves a place, codes that were stored.
 import assert from "node:assert/strict";
-import { after, before, test } from "node:test";
-import { App, launch, pageOf, beeps } from "./harness.mjs";
+import { test } from "node:test";
+import { pageOf, beeps } from "./harness.mjs";
+import { app, browser, serve } from "./served.mjs";
 
-let app;
-let browser;
-
-before(async () => {
-  app = await App.start("--empty");
-  browser = await launch();
-});
-after(async () => {
-  await browser?.close();
-  await app?.stop();
-});
+serve("--empty");
 
 async function begin(machine, complaint, says, more = async () => {}) {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });

@@ -38,8 +38,8 @@ internal sealed class CurrentElimination
     )
     {
         Array.Clear(currents);
-        edges.CopyTo(siemens);
-        siemens.AsSpan(edges.Length).Clear();
+        edges[..order.StandingEdges].CopyTo(siemens);
+        siemens.AsSpan(order.StandingEdges).Clear();
         for (var s = 0; s < sources.Length; s++)
         {
             if (order.SourceEdges[s] >= 0)

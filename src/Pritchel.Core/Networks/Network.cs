@@ -43,7 +43,10 @@ public sealed class Network
         Varying = [.. varying ?? []];
         var last = Varying.SelectMany(b => new[] { Branches[b].From, Branches[b].To }).ToHashSet();
         var plan = new OrderingPlan(nodeCount, Branches, Ports, last);
-        whole = new Lazy<WholeOrder>(() => plan.WithSources(Sources, Reference));
+        plan.KeepPorts();
+        whole = new Lazy<WholeOrder>(() =>
+            new OrderingPlan(nodeCount, Branches, Ports, last).KeepOnly(Reference, Sources)
+        );
         StandingSteps = plan.StandingSteps;
         IsStanding = new bool[nodeCount];
         foreach (var step in plan.Steps.Take(StandingSteps))
@@ -118,27 +121,34 @@ internal readonly record struct EliminationStep(int Node, int FirstNeighbour, in
 /// <param name="NeighbourEdges">Edge to each neighbour.</param>
 /// <param name="MeshEdges">For each step, the edge joining neighbours i and j, row by row.</param>
 /// <param name="SourceEdges">Edge that each source's own siemens lie in, or −1 for a source from a node to itself.</param>
-/// <param name="EdgeCount">Number of edges, those of the other order first.</param>
+/// <param name="StandingEdges">Number of edges that are there once what stands is eliminated, numbered as in the network.</param>
+/// <param name="EdgeCount">Number of edges in all.</param>
 internal sealed record WholeOrder(
     EliminationStep[] Steps,
     int[] Neighbours,
     int[] NeighbourEdges,
     int[] MeshEdges,
     int[] SourceEdges,
+    int StandingEdges,
     int EdgeCount
 );
 
-/// <summary>Symbolic elimination of all nodes that are not ports: minimum-degree order, some nodes kept to the end.</summary>
+/// <summary>
+/// Symbolic elimination in minimum-degree order, some nodes kept to the end: first what stands, always alike; then either all but
+/// the ports, or all but the reference.
+/// </summary>
 internal sealed class OrderingPlan
 {
     private const int MostNeighboursEarly = 3;
 
     private readonly Dictionary<(int, int), int> edges = [];
-    private readonly HashSet<int>[] standing;
-    private HashSet<int>[] adjacent;
+    private readonly HashSet<int>[] adjacent;
+    private readonly int[] ports;
+    private readonly HashSet<int> left;
 
     public OrderingPlan(int nodeCount, IReadOnlyList<Branch> branches, int[] ports, HashSet<int> last)
     {
+        this.ports = ports;
         adjacent = new HashSet<int>[nodeCount];
         for (var n = 0; n < nodeCount; n++)
         {
@@ -152,23 +162,10 @@ internal sealed class OrderingPlan
         }
 
         // A frame or a key's feed joins so much that taking it out early would join everything to everything.
-        var left = Enumerable.Range(0, nodeCount).Except(ports).ToHashSet();
-        Eliminate([.. left.Where(n => !last.Contains(n))], left, MostNeighboursEarly);
+        left = Enumerable.Range(0, nodeCount).Except(ports).ToHashSet();
+        Eliminate([.. left.Where(n => !last.Contains(n))], MostNeighboursEarly);
         StandingSteps = Steps.Count;
-        standing = [.. adjacent.Select(a => a.ToHashSet())];
-        remaining = [.. left, .. ports];
-        Eliminate([.. left], left, int.MaxValue);
-        PortEdges = new int[ports.Length * ports.Length];
-        for (var i = 0; i < ports.Length; i++)
-        {
-            for (var j = 0; j < ports.Length; j++)
-            {
-                PortEdges[(i * ports.Length) + j] = edges.GetValueOrDefault(Key(ports[i], ports[j]), -1);
-            }
-        }
     }
-
-    private readonly int[] remaining;
 
     public int[] BranchEdge { get; }
 
@@ -184,23 +181,34 @@ internal sealed class OrderingPlan
 
     public List<int> MeshEdges { get; } = [];
 
-    public int[] PortEdges { get; }
+    public int[] PortEdges { get; private set; } = [];
 
-    /// <summary>
-    /// Goes on once more from where what stands was eliminated, ports and all, sources' own siemens among the edges. Edges keep
-    /// their numbers; what is new comes after them.
-    /// </summary>
-    public WholeOrder WithSources(IReadOnlyList<Source> sources, int reference)
+    /// <summary>Goes on until the ports alone are left.</summary>
+    public void KeepPorts()
     {
-        var (steps, met, mesh) = (Steps.Count, Neighbours.Count, MeshEdges.Count);
-        adjacent = standing;
+        Eliminate([.. left], int.MaxValue);
+        PortEdges = new int[ports.Length * ports.Length];
+        for (var i = 0; i < ports.Length; i++)
+        {
+            for (var j = 0; j < ports.Length; j++)
+            {
+                PortEdges[(i * ports.Length) + j] = edges.GetValueOrDefault(Key(ports[i], ports[j]), -1);
+            }
+        }
+    }
+
+    /// <summary>Goes on until the reference alone is left, ports like any other, sources' own siemens among the edges.</summary>
+    public WholeOrder KeepOnly(int reference, IReadOnlyList<Source> sources)
+    {
+        var (met, mesh, standing) = (Neighbours.Count, MeshEdges.Count, EdgeCount);
         int[] sourceEdges = [.. sources.Select(s => s.From == s.To ? -1 : Join(s.From, s.To))];
-        var left = remaining.Where(n => n != reference).ToHashSet();
-        Eliminate([.. left], left, int.MaxValue);
-        var whole = new WholeOrder(
+        left.UnionWith(ports);
+        left.Remove(reference);
+        Eliminate([.. left], int.MaxValue);
+        return new WholeOrder(
             [
                 .. Steps
-                    .Skip(steps)
+                    .Skip(StandingSteps)
                     .Select(s =>
                         s with
                         {
@@ -213,13 +221,9 @@ internal sealed class OrderingPlan
             [.. NeighbourEdges.Skip(met)],
             [.. MeshEdges.Skip(mesh)],
             sourceEdges,
+            standing,
             EdgeCount
         );
-        Steps.RemoveRange(steps, Steps.Count - steps);
-        Neighbours.RemoveRange(met, Neighbours.Count - met);
-        NeighbourEdges.RemoveRange(met, NeighbourEdges.Count - met);
-        MeshEdges.RemoveRange(mesh, MeshEdges.Count - mesh);
-        return whole;
     }
 
     private static (int Low, int High) Key(int a, int b) => a < b ? (a, b) : (b, a);
@@ -231,16 +235,14 @@ internal sealed class OrderingPlan
         {
             edge = edges.Count;
             edges.Add(key, edge);
+            adjacent[a].Add(b);
+            adjacent[b].Add(a);
         }
-
-        // An edge of the first order may join two nodes anew in the second.
-        adjacent[a].Add(b);
-        adjacent[b].Add(a);
 
         return edge;
     }
 
-    private void Eliminate(HashSet<int> candidates, HashSet<int> left, int mostNeighbours)
+    private void Eliminate(HashSet<int> candidates, int mostNeighbours)
     {
         var queue = new SortedSet<(int Degree, int Node)>(candidates.Select(n => (adjacent[n].Count, n)));
         while (queue.Count > 0 && queue.Min is var (degree, node) && degree <= mostNeighbours)

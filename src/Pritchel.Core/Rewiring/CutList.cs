@@ -1,7 +1,6 @@
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Rewiring.Templates;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Rewiring;
@@ -86,7 +85,7 @@ public sealed record CutList(
     /// <summary>Wires of a circuit that is only drawn yet.</summary>
     private static IEnumerable<CutPiece> NewWires(RewirePlan plan, Marriage made)
     {
-        if (!IsOnlyDrawn(plan))
+        if (plan.Added is null)
         {
             return [];
         }
@@ -97,14 +96,11 @@ public sealed record CutList(
             .Select(w => Piece(w.Id.Text, "new", w, w.LengthM, [Fitting(machine, w.From), Fitting(machine, w.To)]));
     }
 
-    /// <summary>Whether what comes in is wire that is still on its spools.</summary>
-    private static bool IsOnlyDrawn(RewirePlan plan) => CircuitTemplate.All.Any(t => t.Id == plan.Donor?.Whole.Id);
-
     /// <summary>What leads that are there and do not reach are made longer by.</summary>
     private static IEnumerable<CutPiece> Extensions(RewirePlan plan, IReadOnlyList<FlaggedEnd> ends) =>
         from end in ends
         where plan.AsBuilt.ContainsKey(end.End) && plan.JoinOf(end.End) is not null
-        where end.End.Side == SideKey.Host || !IsOnlyDrawn(plan)
+        where end.End.Side == SideKey.Host || plan.Added is null
         let wire = plan.Side(end.End.Side)!.Machine.Index.Wire(end.End.Wire!.Value.Wire)!
         let lacks = plan.AsBuilt[end.End].Value - wire.LengthM
         where lacks > 0

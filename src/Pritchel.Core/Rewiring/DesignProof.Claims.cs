@@ -16,53 +16,33 @@ public sealed partial class DesignProof
     /// <summary>What a machine does only by the way that a setting was come to: contacts that hold themselves, latches.</summary>
     private static IEnumerable<ProofFinding> Sequences(Circuit after, Circuit? before, CancellationToken cancel)
     {
-        var was = before is null
-            ? []
-            : Remembered(before, cancel).Select(r => r.Words).ToHashSet(StringComparer.Ordinal);
-        foreach (var (hurts, words) in Remembered(after, cancel))
-        {
-            yield return new ProofFinding(
-                !hurts || was.Contains(words) ? FindingKind.Inherent : FindingKind.Hazard,
-                words
-            );
-        }
+        var was = before is null ? [] : Remembered(before, cancel).ToHashSet(StringComparer.Ordinal);
+        return Remembered(after, cancel)
+            .Select(words => new ProofFinding(was.Contains(words) ? FindingKind.Inherent : FindingKind.Hazard, words));
     }
 
-    /// <summary>One line for each move that leaves something on which the setting by itself would not have.</summary>
-    private static List<(bool Hurts, string Words)> Remembered(Circuit circuit, CancellationToken cancel)
+    /// <summary>One line for each control a move of which leaves something on that the setting by itself would not have.</summary>
+    private static IEnumerable<string> Remembered(Circuit circuit, CancellationToken cancel)
     {
         var trial = new Trial(circuit);
-        var controls = circuit.Machine.Controls.ToList();
-        var found = new Dictionary<(ControlId, string), (bool, string)>();
+        var (staysIn, runsOn) = (new HashSet<ControlId>(), new HashSet<ControlId>());
         foreach (var from in circuit.SettingsNearRest(MostMoved).Take(MostBegun))
         {
             cancel.ThrowIfCancellationRequested();
             var (cranked, ran) = (trial.Cranks(from), trial.GoesOn(from));
             foreach (var (control, to) in cranked || ran ? Moves(circuit, from) : [])
             {
-                var position = control.Positions[to[controls.IndexOf(control)]];
-                if (cranked && trial.CranksAfter(from, to) && !trial.Cranks(to))
+                if (cranked && trial.CranksAfter(from, to) && !trial.Cranks(to) && staysIn.Add(control.Id))
                 {
-                    found.TryAdd(
-                        (control.Id, "cranks"),
-                        (true, $"The starter stays in when {control.Name} is let go or moved to {position}.")
-                    );
+                    yield return $"The starter stays in when {control.Name} is let go or moved on.";
                 }
 
-                if (ran && trial.RunsAfter(from, to) && !trial.GoesOn(to))
+                if (ran && trial.RunsAfter(from, to) && !trial.GoesOn(to) && runsOn.Add(control.Id))
                 {
-                    found.TryAdd(
-                        (control.Id, "runs"),
-                        (
-                            true,
-                            $"Moving {control.Name} to {position} does not stop it once it runs, though it would not have run with it there."
-                        )
-                    );
+                    yield return $"Moving {control.Name} does not stop it once it runs, though it would not have run with it there.";
                 }
             }
         }
-
-        return [.. found.Values];
     }
 
     /// <summary>With the battery's lead off while it runs, or its main fuse blown: whether any switch still stops it.</summary>

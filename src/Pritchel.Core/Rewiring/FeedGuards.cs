@@ -25,8 +25,9 @@ public enum FusePlace
 /// <param name="Part">The fuse.</param>
 /// <param name="Rating">Its rating.</param>
 /// <param name="Before">Lead without a fuse before it, from the battery or a cranking cable; null where no battery feeds it so.</param>
+/// <param name="FromPost">Whether that lead begins on the battery's own post, and not on a cable's far end.</param>
 /// <param name="Thinnest">The wire behind it that may carry least; null where it has none.</param>
-public sealed record GuardingFuse(Part Part, Amps Rating, Metres? Before, Wire? Thinnest)
+public sealed record GuardingFuse(Part Part, Amps Rating, Metres? Before, bool FromPost, Wire? Thinnest)
 {
     // A fuse may be up to half as much again as the wire's amps: ABYC E-11, from memory.
     private const double MostShare = 1.5;
@@ -49,7 +50,7 @@ public sealed record GuardingFuse(Part Part, Amps Rating, Metres? Before, Wire? 
         {
             null or <= BareMetres => FusePlace.Near,
             <= SheathMetres => FusePlace.InSheath,
-            <= PostMetres => FusePlace.FromBatteryPost,
+            <= PostMetres when FromPost => FusePlace.FromBatteryPost,
             _ => FusePlace.TooFar,
         };
 }
@@ -72,17 +73,19 @@ public sealed record FeedGuards(IReadOnlyList<GuardingFuse> Fuses, IReadOnlyList
     public static FeedGuards Of(Circuit circuit)
     {
         var walk = new FeedWalk(circuit);
-        var fed = walk.From(walk.BatteryPosts);
+        var (fed, posted) = (walk.From(walk.BatteryPosts), walk.From(walk.BatteryPosts, cables: false));
         List<GuardingFuse> fuses =
         [
             .. walk.Fuses.Select(f =>
             {
                 var near = f.Nodes.Where(fed.ContainsKey).ToList();
                 var behind = walk.From(f.Nodes.Except(near));
+                double? metres = near.Count == 0 ? null : near.Min(n => fed[n]);
                 return new GuardingFuse(
                     f.Part,
                     f.Rating,
-                    near.Count == 0 ? null : new Metres(near.Min(n => fed[n])),
+                    metres is { } before ? new Metres(before) : null,
+                    near.Exists(n => posted.TryGetValue(n, out var bare) && bare <= metres),
                     walk.WiresIn(behind.Keys.Where(n => !fed.ContainsKey(n)).ToHashSet())
                         .MinBy(w => Conductors.Parse(w.Gauge)!.Value.Area.Value)
                 );

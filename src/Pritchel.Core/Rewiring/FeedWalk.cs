@@ -9,7 +9,7 @@ namespace Pritchel.Core.Rewiring;
 internal sealed class FeedWalk
 {
     private readonly Circuit circuit;
-    private readonly ILookup<int, (int To, double Metres)> links;
+    private readonly ILookup<int, (int To, double Metres, bool Cable)> links;
     private readonly HashSet<int> ground;
 
     public FeedWalk(Circuit circuit)
@@ -32,34 +32,23 @@ internal sealed class FeedWalk
         ];
         links = machine
             .Wires.SelectMany(w =>
-                new (PointId, PointId, double)[]
+                new (PointId A, PointId B, double Metres, bool Cable)[]
                 {
-                    (w.From.At, w.Id.From, 0),
-                    (w.Id.From, w.Id.To, w.Cable == true ? 0 : w.LengthM),
-                    (w.Id.To, w.To.At, 0),
+                    (w.From.At, w.Id.From, 0, false),
+                    (w.Id.From, w.Id.To, w.Cable == true ? 0 : w.LengthM, w.Cable == true),
+                    (w.Id.To, w.To.At, 0, false),
                 }
             )
-            .Concat(machine.Parts.SelectMany(Cavity.Of).Select(c => ((PointId)c.A, (PointId)c.B, 0.0)))
-            .Concat(
-                machine.Parts.SelectMany(p =>
-                    (p.Contacts ?? []).Select(c => ((PointId)p.At(c.Between[0]), (PointId)p.At(c.Between[1]), 0.0))
-                )
-            )
-            .Concat(
-                machine
-                    .Parts.Where(p => p.Kind == PartKinds.Body)
-                    .SelectMany(p => p.Addresses.Skip(1).Select(a => ((PointId)p.Addresses.First(), (PointId)a, 0.0)))
-            )
-            .Concat(machine.Mounts.Select(m => ((PointId)m.Terminal, (PointId)m.On, 0.0)))
-            .Select(l => (A: circuit.NodeOf(l.Item1), B: circuit.NodeOf(l.Item2), l.Item3))
+            .Concat(Joints(machine).Select(j => (j.A, j.B, Metres: 0.0, Cable: false)))
+            .Select(l => (A: circuit.NodeOf(l.A), B: circuit.NodeOf(l.B), l.Metres, l.Cable))
             .Concat(
                 circuit
                     .BranchKeys.Select((key, i) => (key.Role, Branch: circuit.Network.Branches[i]))
                     .Where(b => b.Role == BranchRole.Contact)
-                    .Select(b => (A: b.Branch.From, B: b.Branch.To, 0.0))
+                    .Select(b => (A: b.Branch.From, B: b.Branch.To, Metres: 0.0, Cable: false))
             )
-            .SelectMany(l => new[] { (From: l.A, To: l.B, Metres: l.Item3), (From: l.B, To: l.A, Metres: l.Item3) })
-            .ToLookup(l => l.From, l => (l.To, l.Metres));
+            .SelectMany(l => new[] { (From: l.A, To: l.B, l.Metres, l.Cable), (From: l.B, To: l.A, l.Metres, l.Cable) })
+            .ToLookup(l => l.From, l => (l.To, l.Metres, l.Cable));
         BatteryPosts =
         [
             .. circuit
@@ -75,8 +64,37 @@ internal sealed class FeedWalk
     /// <summary>Nodes of the batteries' live posts.</summary>
     public IReadOnlyList<int> BatteryPosts { get; }
 
+    /// <summary>What is one piece without a wire: cavities, a switch's contacts, the studs of a body and what is bolted to it.</summary>
+    private static IEnumerable<(PointId A, PointId B)> Joints(Machine machine)
+    {
+        foreach (var part in machine.Parts)
+        {
+            foreach (var cavity in Cavity.Of(part))
+            {
+                yield return (cavity.A, cavity.B);
+            }
+
+            foreach (var contact in part.Contacts ?? [])
+            {
+                yield return (part.At(contact.Between[0]), part.At(contact.Between[1]));
+            }
+
+            foreach (var stud in part.Kind == PartKinds.Body ? part.Addresses.Skip(1) : [])
+            {
+                yield return (part.Addresses.First(), stud);
+            }
+        }
+
+        foreach (var mount in machine.Mounts)
+        {
+            yield return (mount.Terminal, mount.On);
+        }
+    }
+
     /// <summary>Metres of wire to each node that is reached, cables not counted (Dijkstra's shortest way).</summary>
-    public Dictionary<int, double> From(IEnumerable<int> nodes)
+    /// <param name="nodes">Where to begin.</param>
+    /// <param name="cables">Whether cables lead on.</param>
+    public Dictionary<int, double> From(IEnumerable<int> nodes, bool cables = true)
     {
         var reached = new Dictionary<int, double>();
         var open = new PriorityQueue<int, double>(nodes.Select(n => (n, 0.0)));
@@ -87,7 +105,7 @@ internal sealed class FeedWalk
                 continue;
             }
 
-            foreach (var (to, more) in links[node].Where(l => !ground.Contains(l.To)))
+            foreach (var (to, more, _) in links[node].Where(l => !ground.Contains(l.To) && (cables || !l.Cable)))
             {
                 open.Enqueue(to, metres + more);
             }

@@ -1,5 +1,3 @@
-using Pritchel.Core.Rewiring.Templates;
-
 namespace Pritchel.Core.Rewiring;
 
 /// <content>What is wrong with joins, and what becomes of ends left over.</content>
@@ -10,7 +8,7 @@ public static partial class JoinAdvice
     {
         var known = functions.Ends.ToDictionary(f => f.End);
         var flags = new List<JoinFlag>();
-        var takesAny = CircuitTemplate.All.Any(t => t.TakesAnyFeed && t.Id == plan.Donor?.Whole.Id);
+        var takesAny = plan.Added is { TakesAnyFeed: true };
         foreach (var join in plan.Joins.Where(j => !IsAsItWas(plan, j)))
         {
             void Wrong(string words) => flags.Add(new JoinFlag(join, null, true, words));

@@ -1,6 +1,5 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Rewiring.Templates;
 
 namespace Pritchel.Core.Rewiring;
 
@@ -75,7 +74,7 @@ public static partial class JoinAdvice
         if (
             end is not { Kind: EndKind.SwitchedFeed, Gives: false, End.Side: SideKey.Donor }
             || plan.Side(SideKey.Host) is not { } host
-            || CircuitTemplate.All.All(t => t.Id != plan.Donor?.Whole.Id)
+            || plan.Added is null
         )
         {
             return null;

@@ -1,5 +1,4 @@
 using Pritchel.Core.Machines;
-using Pritchel.Core.Rewiring.Templates;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Rewiring;
@@ -55,7 +54,10 @@ public static class JoiningWays
         var bare = ends.Where(e => !IsInPlug(plan, e)).ToList();
         var leads = joins.Count(j => j.Ends.Count > 1);
         var landed = joins.Count(j => j.Onto is not null);
-        var drawn = plan.Donor is { } donor && CircuitTemplate.All.Any(t => t.Id == donor.Whole.Id);
+
+        // One wire from part to part in place of each two leads that meet.
+        var wires = joins.Sum(j => j.Onto is null ? j.Ends.Count - 1 : j.Ends.Count);
+        var drawn = plan.Added is not null;
         var noPlugs =
             plan.Donor is null ? "One machine is joined to itself: there is no second plug to meet."
             : drawn ? "What comes in is new wire and has no plug."
@@ -98,9 +100,9 @@ public static class JoiningWays
                 "A loom of new wires, from part to part",
                 null,
                 0,
-                2 * ends.Count,
+                2 * wires,
                 new Metres(metres),
-                new Minutes(Begin + (PerNewWire * ends.Count)),
+                new Minutes(Begin + (PerNewWire * wires)),
                 "none of the old along these leads: drawn anew",
                 "wire by the spool, terminals, loom and tape"
             ),

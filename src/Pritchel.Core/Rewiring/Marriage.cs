@@ -131,9 +131,10 @@ public sealed class Marriage
         };
     }
 
-    /// <summary>Whether something turns with an engine: where no part names any, all do with the only one there is.</summary>
-    private static bool Turns(Engine engine, int engines, IReadOnlyList<Part> parts) =>
-        parts.Any(p => p.Engine == engine.Id) || (engines == 1 && parts.All(p => p.Engine is null));
+    /// <summary>Whether something turns with an engine: where no part of any side names one, all do with the only one there is.</summary>
+    private bool Turns(Engine engine, int engines, IReadOnlyList<Part> parts) =>
+        parts.Any(p => p.Engine == engine.Id)
+        || (engines == 1 && plan.Sides.All(s => s.Whole.Parts.All(p => p.Engine is null)));
 
     private static bool IsWorked(RewireSide side, ControlId control) =>
         side.Machine.Parts.Any(p => side.Has(p.Id) && p.Contacts?.Any(c => c.Control == control) == true);

@@ -1,5 +1,6 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Rewiring.Templates;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Rewiring;
@@ -45,6 +46,9 @@ public sealed record RewirePlan(RewireSide Host, RewireSide? Donor, IReadOnlyLis
 {
     /// <summary>Metres of wire behind a loose end as built, from the part that it stays on to its joint; as drawn where not told.</summary>
     public IReadOnlyDictionary<EndKey, Metres> AsBuilt { get; init; } = new Dictionary<EndKey, Metres>();
+
+    /// <summary>The circuit that is added, still on its spools; null where what comes in is there already, or nothing does.</summary>
+    public CircuitTemplate? Added => CircuitTemplate.All.FirstOrDefault(t => t.Id == Donor?.Whole.Id);
 
     /// <summary>The same as the machine goes back to work: temporary joins are out.</summary>
     public RewirePlan ForWork => this with { Joins = [.. Joins.Where(j => !j.IsTemporary)] };

@@ -17,7 +17,9 @@ public sealed record RewireStep(RewireSketch? Sketch, string Words);
 /// </summary>
 public static class RewireFormat
 {
-    private const int Version = 1;
+    // What an older program would take for another plan (jumpers, lengths as built) is of format 2; all else stays of format 1.
+    private const int First = 1;
+    private const int Version = 2;
 
     private static readonly JsonSerializerOptions Options = new()
     {
@@ -31,7 +33,10 @@ public static class RewireFormat
         JsonSerializer.Serialize(
             new Stored
             {
-                Format = Version,
+                Format =
+                    step.Sketch is { } kept && (kept.AsBuilt.Count > 0 || kept.Joins.Any(j => j.IsTemporary))
+                        ? Version
+                        : First,
                 Words = step.Words,
                 Undone = step.Sketch is null ? true : null,
                 Host = Keep(step.Sketch?.Host),
@@ -63,7 +68,7 @@ public static class RewireFormat
         var stored =
             JsonSerializer.Deserialize<Stored>(body, Options)
             ?? throw new FormatException("An empty step of a rewire.");
-        if (stored.Format is < 1 or > Version)
+        if (stored.Format is < First or > Version)
         {
             throw new FormatException(
                 $"A step of a rewire in format {stored.Format}; this version reads up to {Version}."

@@ -104,9 +104,7 @@ internal static class RewireApi
     }
 
     private static async Task<IResult> GetAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
-        await RewireBuildApi.FindAsync(tag, desk, cancel) is { } open
-            ? Results.Ok(View(open))
-            : RewireBuildApi.NotThere(tag);
+        await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(View(open)) : NotThere(tag);
 
     private static Task<IResult> SidesAsync(
         string tag,
@@ -193,9 +191,9 @@ internal static class RewireApi
 
     private static async Task<IResult> ProofAsync(string tag, RewireDesk desk, CancellationToken cancel)
     {
-        if (await RewireBuildApi.FindAsync(tag, desk, cancel) is not { } open)
+        if (await FindAsync(tag, desk, cancel) is not { } open)
         {
-            return RewireBuildApi.NotThere(tag);
+            return NotThere(tag);
         }
 
         var proved = desk.Prove(open);
@@ -229,9 +227,9 @@ internal static class RewireApi
     }
 
     private static async Task<IResult> MachineAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
-        await RewireBuildApi.FindAsync(tag, desk, cancel) is { } open
+        await FindAsync(tag, desk, cancel) is { } open
             ? Results.Text(MachineFile.Write(Marriage.Of(open.Plan.ForWork).Machine), "application/json")
-            : RewireBuildApi.NotThere(tag);
+            : NotThere(tag);
 
     private static Task<IResult> ActAsync<T>(
         string tag,
@@ -242,17 +240,19 @@ internal static class RewireApi
         CancellationToken cancel
     )
         where T : class =>
-        StepApi.ActAsync(
-            request,
-            () => RewireBuildApi.FindAsync(tag, desk, cancel),
-            field,
-            act,
-            () => GetAsync(tag, desk, cancel)
-        );
+        StepApi.ActAsync(request, () => FindAsync(tag, desk, cancel), field, act, () => GetAsync(tag, desk, cancel));
 
     /// <summary>Wires cut through as asked; as they stand where nothing is said of the side.</summary>
     private static string Cuts(SideRequest? asked, RewireSide? side) =>
         string.Join(' ', asked is null ? side?.Cuts.Select(c => c.Text) ?? [] : asked.Cuts ?? []);
+
+    /// <summary>A rewire laid out; null when there is none of that tag.</summary>
+    internal static async Task<OpenRewire?> FindAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
+        RewireStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;
+
+    /// <summary>What is answered where there is none.</summary>
+    internal static IResult NotThere(string tag) =>
+        Results.Problem($"There is no rewire “{tag}”.", statusCode: StatusCodes.Status404NotFound);
 
     private static object View(OpenRewire open) =>
         new

@@ -36,7 +36,7 @@ internal static class RewireBuildApi
     }
 
     private static async Task<IResult> BuildAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
-        await FindAsync(tag, desk, cancel) is { } open ? Results.Ok(View(open)) : NotThere(tag);
+        await RewireApi.FindAsync(tag, desk, cancel) is { } open ? Results.Ok(View(open)) : RewireApi.NotThere(tag);
 
     private static Task<IResult> MadeAsync(
         string tag,
@@ -46,7 +46,7 @@ internal static class RewireBuildApi
     ) =>
         StepApi.ActAsync<OpenRewire, MadeRequest>(
             request,
-            () => FindAsync(tag, desk, cancel),
+            () => RewireApi.FindAsync(tag, desk, cancel),
             "join",
             (open, wanted) =>
                 desk.MadeAsync(open, wanted.After ?? open.State.Sequence, wanted.Join, wanted.Made, cancel),
@@ -61,7 +61,7 @@ internal static class RewireBuildApi
     ) =>
         StepApi.ActAsync<OpenRewire, BuiltRequest>(
             request,
-            () => FindAsync(tag, desk, cancel),
+            () => RewireApi.FindAsync(tag, desk, cancel),
             "metres",
             (open, wanted) =>
                 desk.BuiltAsync(open, wanted.After ?? open.State.Sequence, wanted.Flag, wanted.Metres, cancel),
@@ -70,9 +70,9 @@ internal static class RewireBuildApi
 
     private static async Task<IResult> SaveAsync(string tag, RewireDesk desk, CancellationToken cancel)
     {
-        if (await FindAsync(tag, desk, cancel) is not { } open)
+        if (await RewireApi.FindAsync(tag, desk, cancel) is not { } open)
         {
-            return NotThere(tag);
+            return RewireApi.NotThere(tag);
         }
 
         var (entry, why) = await desk.SaveAsync(open, cancel);
@@ -83,9 +83,9 @@ internal static class RewireBuildApi
 
     private static async Task<IResult> SpiceAsync(string tag, RewireDesk desk, CancellationToken cancel)
     {
-        if (await FindAsync(tag, desk, cancel) is not { } open)
+        if (await RewireApi.FindAsync(tag, desk, cancel) is not { } open)
         {
-            return NotThere(tag);
+            return RewireApi.NotThere(tag);
         }
 
         var machine = Marriage.Of(open.Plan.ForWork).Machine;
@@ -167,14 +167,6 @@ internal static class RewireBuildApi
                 }),
         };
     }
-
-    /// <summary>A rewire laid out; null when there is none of that tag.</summary>
-    internal static async Task<OpenRewire?> FindAsync(string tag, RewireDesk desk, CancellationToken cancel) =>
-        RewireStore.NumberOf(tag) is { } number ? await desk.OpenAsync(number, cancel) : null;
-
-    /// <summary>What is answered where there is none.</summary>
-    internal static IResult NotThere(string tag) =>
-        Results.Problem($"There is no rewire “{tag}”.", statusCode: StatusCodes.Status404NotFound);
 }
 
 /// <summary>A join that is made, or not.</summary>

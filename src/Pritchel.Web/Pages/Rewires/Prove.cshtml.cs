@@ -50,7 +50,7 @@ public sealed class ProveModel(RewireDesk desk) : RewirePageModel(desk)
         // Most are done in a moment; a page that waits for one comes back by itself.
         Proving = Desk.Prove(Open);
         await Proving.WaitAsync(Moment, HttpContext.RequestAborted);
-        if (!Proving.IsDone && Proving.Work?.CameToNothing == false)
+        if (Proving is { IsDone: false, CameToNothing: false })
         {
             Response.Headers["Refresh"] = "1";
         }

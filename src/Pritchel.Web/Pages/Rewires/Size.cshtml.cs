@@ -42,7 +42,9 @@ public sealed class SizeModel(RewireDesk desk) : RewirePageModel(desk)
 
     /// <summary>Whether a fuse that is too large for a wire behind it was so before.</summary>
     public bool WasTooLarge(GuardingFuse fuse) =>
-        FeedGuards.Of(Open.Host.Circuit).Fuses.Any(f => f.Part.Id == fuse.Part.Id && f.IsTooLarge);
+        (GuardsBefore ??= FeedGuards.Of(Open.Host.Circuit)).Fuses.Any(f => f.Part.Id == fuse.Part.Id && f.IsTooLarge);
+
+    private FeedGuards? GuardsBefore { get; set; }
 
     /// <summary>What charging leaves for the battery.</summary>
     public ChargeBudget Budget { get; private set; } = new([], null);

@@ -24,6 +24,18 @@ public class FeedGuardsTests
         Assert.Equal(place, found.Place);
     }
 
+    /// <summary>
+    /// A lamp fuse behind the key and its fuse guards the lamps' wires, of which 52 to the tail lamp is the thinnest, and not 27
+    /// of the neutral lamp, as thin, that the key feeds before it.
+    /// </summary>
+    [Fact]
+    public void A_fuse_behind_another_guards_what_is_behind_it_alone()
+    {
+        var fuse = FeedGuards.Of(Shipped.Circuit("hill-quad-2")).Fuses.Single(f => f.Part.Id.Text == "fuse2");
+        Assert.Null(fuse.Before);
+        Assert.Equal("52", fuse.Thinnest!.Id.Text);
+    }
+
     /// <summary>The carrier's regulator alone hangs on its battery without a fuse; everything else is behind one.</summary>
     [Fact]
     public void One_wire_of_all_shipped_machines_is_fed_past_every_fuse()

@@ -91,6 +91,40 @@ public class PartTestTests
         Assert.Equal(volts, LoadTest.Floor(celsius), 6);
 
     /// <summary>
+    /// Worked by hand from the table and the figures: 12.45 V is three quarters flooded, 12.6 V three quarters in glass mat; a
+    /// 450 A battery holds about 60 Ah, so 15 Ah are missing and 18 are put in; 50 mA empties half of 45 Ah in 450 hours.
+    /// </summary>
+    [Theory]
+    [InlineData("battery", 12.45, "state of charge by the BCI table", "75 %")]
+    [InlineData("agm-battery", 12.6, "glass mat or gel", "75 %")]
+    [InlineData("battery", 12.45, "to be charged", "18 Ah")]
+    [InlineData("battery", 12.45, "too flat to crank", "about 19 days")]
+    [InlineData("battery", 12.45, "inside, by two loads", "8.62 mΩ")]
+    [InlineData("battery", 12.45, "cranking, against the least at 21 °C of 9.60 V", "too little")]
+    public void A_batterys_charge_drain_and_inside_are_worked_out(string kind, double rest, string line, string result)
+    {
+        var loose = TestedPart.Loose(DeviceKinds.Named(kind)!);
+        var tested = loose with
+        {
+            Part = loose.Part with { Values = new Dictionary<string, double> { ["coldCrankingAmps"] = 450 } },
+        };
+        var read = new Dictionary<string, double>
+        {
+            ["rest"] = rest,
+            ["loaded"] = 10.3,
+            ["lamp"] = 12.2,
+            ["cranking"] = 8.9,
+            ["drain"] = 0.05,
+        };
+        var lines = SheetCatalogue.Named("battery")!.Arithmetic(tested, read, 21).ToList();
+        Assert.StartsWith(
+            result,
+            Assert.Single(lines, l => l.Words.Contains(line, StringComparison.Ordinal)).Result,
+            StringComparison.Ordinal
+        );
+    }
+
+    /// <summary>
     /// Parts drawn apart from the sheet's own, healthy and with each fault, read with the meter's noise and two slips in a
     /// hundred: a sound one is never condemned for another's fault oftener than three times in a hundred, and a faulty one is called good
     /// only where no reading shows it.
@@ -100,11 +134,23 @@ public class PartTestTests
     public void Simulated_parts_are_judged_rightly(string kind)
     {
         var tested = TestedPart.Loose(DeviceKinds.Named(kind)!, optional: true);
-        var sheet = SheetCatalogue.For(tested.Kind).First();
+        Judged(kind, tested, SheetCatalogue.For(tested.Kind).First());
+    }
+
+    /// <summary>The same of those that are offered beside the first.</summary>
+    [Theory]
+    [InlineData("fuse", "under-load")]
+    [InlineData("relay", "under-load")]
+    [InlineData("start-solenoid", "under-load")]
+    public void Simulated_parts_are_judged_rightly_by_another_sheet(string kind, string sheet) =>
+        Judged(kind, TestedPart.Loose(DeviceKinds.Named(kind)!, optional: true), SheetCatalogue.Named(sheet)!);
+
+    private static void Judged(string kind, TestedPart tested, PartSheet sheet)
+    {
         var table = SheetTable.Build(sheet, tested, Nulled);
         var random = new Random(99);
         const int Each = 30;
-        var (right, wrongGood, wrongBad, tried, visible) = (0, 0, 0, 0, 0);
+        var (right, misnamed, wrongGood, wrongBad, tried, visible) = (0, 0, 0, 0, 0, 0);
         for (var s = 0; s < table.States.Count; s++)
         {
             for (var k = 0; k < Each; k++)
@@ -115,14 +161,16 @@ public class PartTestTests
                 visible += table.IsHidden(s) ? 0 : 1;
                 wrongGood += verdict.Outcome == SheetOutcome.Good && s > 0 && !table.IsHidden(s) ? 1 : 0;
                 wrongBad += verdict.Outcome == SheetOutcome.Bad && (s == 0 || table.IsHidden(s)) ? 1 : 0;
-                right +=
-                    verdict.Outcome == SheetOutcome.Bad && verdict.Among.Contains(table.States[s]) && s > 0 ? 1 : 0;
+                var condemned = verdict.Outcome == SheetOutcome.Bad && s > 0 && !table.IsHidden(s);
+                right += condemned && verdict.Among.Contains(table.States[s]) ? 1 : 0;
+                misnamed += condemned && !verdict.Among.Contains(table.States[s]) ? 1 : 0;
             }
         }
 
         TestContext.Current.TestOutputHelper?.WriteLine(
-            $"{kind}: {tried} parts, of {visible} that show: bad and rightly named {right}; called good {wrongGood}; condemned though sound {wrongBad}"
+            $"{kind}: {tried} parts, of {visible} that show: bad and rightly named {right}, wrongly {misnamed}; called good {wrongGood}; condemned though sound {wrongBad}"
         );
+        Assert.True(misnamed <= 0.05 * (right + misnamed), $"{misnamed} of {right + misnamed} misnamed");
         Assert.True(wrongGood <= 0.03 * tried, $"{wrongGood} of {tried} called good");
         Assert.True(wrongBad <= 0.03 * tried, $"{wrongBad} of {tried} condemned though sound");
         Assert.True(right > 0);

@@ -91,6 +91,16 @@ public class TradeSheetsTests
                 "rest 11.9, idle 12.0, speed 13.1, loaded 11.6, legs 23",
                 "battery: flat"
             },
+            // No spark with the kill lead off, and an open primary: nothing is left to blame but the coil.
+            { "magneto", "magneto", "spark 0, primary OL x2", "primary open" },
+            { "magneto", "magneto", "spark 0, primary 0.6, secondary OL x2", "secondary open" },
+            { "exciter-winding", "flywheel-winding", "ohms OL x2, ac 0", "open" },
+            // One and a half volts over a contact at two amps: three quarters of an ohm that a beep never shows.
+            { "relay", "under-load", "lost-30-87 1.5 x2", "contact" },
+            { "start-solenoid", "under-load", "lost-B-M 0.9 x2", "contact" },
+            { "fuse", "under-load", "lost-1-2 12.6 x2", "blown" },
+            // A winding that meets its core near one end: that lead reads next to nothing to it.
+            { "stator-1", "stator-1", "ohms 0.5, core-a 0.1, core-b 0.4, ac 41", "core" },
             { "alternator", "alternator", "rest 12.5, field-volts 12.5, idle 12.5, speed 12.5", "field open" },
             { "alternator", "alternator", "rest 12.5, field-volts 0, field-ohms 4.2, idle 12.5", "charge lamp" },
             {
@@ -128,6 +138,13 @@ public class TradeSheetsTests
         "rest 12.5, field-volts 0.7, field-ohms 4.2, idle 14.0, speed 14.1, loaded 14.0"
     )]
     [InlineData("alternator", "alternator", "rest 12.3, field-volts 0.7, field-ohms 4.2, idle 13.9, speed 14.0")]
+    [InlineData("magneto", "magneto", "spark 2, primary 0.6, secondary 6000")]
+    [InlineData("magneto", "magneto", "spark 2, primary 0.2, secondary 3500")]
+    [InlineData("stator-1", "stator-1", "ohms 0.5, core-a OL, core-b OL, ac 42")]
+    [InlineData("exciter-winding", "flywheel-winding", "ohms 420, ac 65")]
+    [InlineData("pickup", "flywheel-winding", "ohms 190, ac 0.9")]
+    [InlineData("relay", "under-load", "lost-30-87 0.03")]
+    [InlineData("fuse", "under-load", "lost-1-2 0.02")]
     [InlineData("timer-after-release", "timer", "rest OL, fed OL, let-go 0.2, over OL")]
     [InlineData("spark-plug", "spark-plug", "resistor 4800, insulator OL")]
     [InlineData("generator", "generator-running", "residue 2.6, leg-1 118, leg-2 119")]

@@ -79,7 +79,7 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
         var draft = begun.RequestMessage!.RequestUri!.AbsolutePath;
         var page = await client.GetStringAsync($"{draft}?on=place", Cancel);
         var action = System.Net.WebUtility.HtmlDecode(
-            System.Text.RegularExpressions.Regex.Match(page, "action=\"([^\"]*handler=Place[^\"]*)\"").Groups[1].Value
+            System.Text.RegularExpressions.Regex.Match(page, "action=\"([^\"]*on=place[^\"]*)\"").Groups[1].Value
         );
         var token = System
             .Text.RegularExpressions.Regex.Match(

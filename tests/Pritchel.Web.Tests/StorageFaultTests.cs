@@ -53,7 +53,7 @@ public sealed class StorageFaultTests
         Assert.Contains("drafts/1", begun.RequestMessage!.RequestUri!.ToString(), StringComparison.Ordinal);
         (string Page, string Action, string Field)[] forms =
         [
-            ("/machines/drafts/1?on=machine", "/machines/drafts/1?view=loom&amp;handler=Machine", "Name"),
+            ("/machines/drafts/1?on=machine", "/machines/drafts/1?on=machine&amp;view=loom", "Name"),
             ("/machines/make", "/machines/make?handler=Another", "Name"),
         ];
         await using var holder = new SqliteConnection(

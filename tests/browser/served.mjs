@@ -1,5 +1,5 @@
 // One application and one browser for a file of tests, started before its first test and ended after its last.
-import { after, before } from "node:test";
+import { after, afterEach, before } from "node:test";
 import { App, launch } from "./harness.mjs";
 
 /** The application that `serve` started. */
@@ -14,6 +14,8 @@ export function serve(...options) {
     app = await App.start(...options);
     browser = await launch();
   });
+  // A page that stays open goes on drawing beside the next test's.
+  afterEach(() => Promise.all((browser?.contexts() ?? []).map((context) => context.close())));
   after(async () => {
     await browser?.close();
     await app?.stop();

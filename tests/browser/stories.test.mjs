@@ -42,6 +42,24 @@ test("a three-phase stator with a leg on its core is found at its own leads, and
   assert.ok(asked.some((a) => /^(ohms|beep|acVolts):.*(apart|off)/.test(a)), asked.join("\n"));
 });
 
+// By hand: three floating legs read OL to their core; a third of an ohm there, twice, is a leg on it, whatever the battery does.
+test("a three-phase stator's own sheet decides the open job that doubts it", async () => {
+  const told = { machine: "ridge-twin-1", complaint: "Battery is not charged", says: "They rise, but not enough", stood: { lights: "on" }, engine: "at idle" };
+  const { page, file } = await hunting.complain({ app, browser }, told);
+  await page.locator(".suspect-list li", { hasText: /stator/i }).first().getByText("test it by itself").click();
+  for (let k = 0; k < 2; k++) {
+    await page.click("a:text-is('Ohms, a to core'), strong:text-is('Ohms, a to core')");
+    await page.fill("#typed", "0.3");
+    await Promise.all([page.waitForNavigation(), page.press("#typed", "Enter")]);
+  }
+  assert.match(await page.locator("[aria-labelledby=so-far] .verdict").innerText(), /core/i);
+  await Promise.all([page.waitForURL(/jobs\/T-\d+$/), page.click("text=/^Save to job/")]);
+  const faults = [{ id: "stator/a-to-core", severity: 1 }];
+  const { asked, verdict } = await hunting.pursue({ app, browser }, page, file, { machine: told.machine, faults });
+  assert.match(verdict, /^stator: /im);
+  assert.ok(asked.length <= 2, asked.join("\n"));
+});
+
 // By hand: the lead between the left coil and its plug lies bare on the engine: each coil fires with its kill lead off, so neither coil is bad.
 test("a kill lead bare on the coil's side of a zero-turn's coupling: neither coil is condemned", async () => {
   const file = await app.api("/machines/orchard-zero-turn-7");

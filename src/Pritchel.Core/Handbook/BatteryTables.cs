@@ -50,13 +50,24 @@ public static class BatteryTables
     }
 
     /// <summary>State of charge by rest volts, the other way round.</summary>
-    public static double ChargeAt(Volts rest)
+    public static double ChargeAt(Volts rest) => ChargeAt(Rested, rest);
+
+    /// <summary>The same of absorbed-glass-mat batteries; gel ones lie near them (from memory).</summary>
+    public static double GlassMatChargeAt(Volts rest) => ChargeAt(GlassMatRested, rest);
+
+    /// <summary>
+    /// About what a 12 V starting battery holds, by its cold-cranking amps: a seventh to an eighth of them (common practice, no
+    /// source; its label goes first).
+    /// </summary>
+    public static AmpHours HoldsAbout(Amps coldCranking) => new(coldCranking.Value / 7.5);
+
+    private static double ChargeAt((double Charge, double Volts)[] table, Volts rest)
     {
-        for (var i = 1; i < Rested.Length; i++)
+        for (var i = 1; i < table.Length; i++)
         {
-            if (rest.Value <= Rested[i].Volts)
+            if (rest.Value <= table[i].Volts)
             {
-                var (low, high) = (Rested[i - 1], Rested[i]);
+                var (low, high) = (table[i - 1], table[i]);
                 var share = (rest.Value - low.Volts) / (high.Volts - low.Volts);
                 return Math.Max(0, low.Charge + (share * (high.Charge - low.Charge)));
             }

@@ -84,6 +84,9 @@ public interface IBenchCase
     /// <summary>Highest volts between the probes over a turn.</summary>
     double PeakVolts();
 
+    /// <summary>What a spark tester shows as its engine is pulled over: 0 none, 1 weak, 2 well, and between.</summary>
+    double Sparks();
+
     /// <summary>Amps into or out of all batteries, as a clamp about the cable has them.</summary>
     double BatteryAmps();
 

@@ -33,6 +33,9 @@ public sealed class SparkSeen : SeenObservable
     }
 
     /// <inheritdoc/>
+    public override double OnBench(IBenchCase part) => part.Sparks();
+
+    /// <inheritdoc/>
     public override double? Simulate(ISimulatedCase @case, int red, int black)
     {
         var level = Outcome.Of(@case.Case).Sparks.FirstOrDefault(s => s.Part == @case.Load)?.Level;

@@ -61,8 +61,7 @@ public sealed class BenchMachine
     public const string AmpsPosition = "amps";
 
     /// <summary>Puts a full battery across two of the part's terminals, through a switch of its own.</summary>
-    public BenchMachine Feed(Part part, string plus, string minus) =>
-        Battery().Switch("Coil", SupplyPlus, part.At(plus).Text).Join(part.At(minus).Text, SupplyMinus).Grounded();
+    public BenchMachine Feed(Part part, string plus, string minus) => Battery().Coil(part, plus, minus).Grounded();
 
     /// <summary>Puts a load across two of the part's terminals, through a switch of its own.</summary>
     /// <param name="part">The part.</param>
@@ -128,6 +127,10 @@ public sealed class BenchMachine
 
         return this;
     }
+
+    /// <summary>Feeds a coil of a part from the bench's battery, which is there already, through a switch of its own.</summary>
+    public BenchMachine Coil(Part part, string plus, string minus) =>
+        Switch("Coil", SupplyPlus, part.At(plus).Text).Join(part.At(minus).Text, SupplyMinus);
 
     /// <summary>Adds a battery of the bench's own.</summary>
     public BenchMachine Battery() => Add(SupplyId, PartKinds.Battery, null, "+", "-");

@@ -47,6 +47,9 @@ public sealed record SheetReading(
     /// </summary>
     public double Doubt { get; init; }
 
+    /// <summary>Whether it is noted for what is worked out from it alone: it hangs on more than the part, so it judges nothing.</summary>
+    public bool IsNoted { get; init; }
+
     /// <summary>The same as a share of what is read: what lies between the parts drawn.</summary>
     public double DoubtShare { get; init; }
 

@@ -71,7 +71,11 @@ public sealed class SheetBeliefs
         Func<PartState, double>? looked = null
     )
     {
-        var last = entries.GroupBy(e => e.Reading, StringComparer.Ordinal).Select(g => g.Last()).ToList();
+        var last = entries
+            .GroupBy(e => e.Reading, StringComparer.Ordinal)
+            .Select(g => g.Last())
+            .Where(e => !table.Readings.Any(r => r.Id == e.Reading && r.IsNoted))
+            .ToList();
         var read = last.Select(e => (Entry: e, At: IndexOf(table, e.Reading))).Where(e => e.At >= 0).ToList();
         var bad = SoundShare * suspicion / ((SoundShare * suspicion) + 1 - SoundShare);
         var rates = Math.Max(1e-9, table.States.Where((_, i) => !table.IsHidden(i)).Sum(s => s.Rate));
@@ -171,9 +175,14 @@ public sealed class SheetBeliefs
         return (At(0.1), At(0.9));
     }
 
-    /// <summary>Whether a figure is what a sound part would show, within the meter's doubt.</summary>
+    /// <summary>Whether a figure is what a sound part would show, within the meter's doubt; what is only noted always is.</summary>
     public bool Agrees(int reading, SheetEntry entry)
     {
+        if (table.Readings[reading].IsNoted)
+        {
+            return true;
+        }
+
         if (entry.Wavers is not null)
         {
             return false;

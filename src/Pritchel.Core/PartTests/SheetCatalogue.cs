@@ -16,12 +16,13 @@ public static class SheetCatalogue
     public static PartSheet? Named(string key) => All.FirstOrDefault(s => s.Key == key);
 
     /// <summary>
-    /// Sheets worth offering for a kind of part, the best first: the one for any part only where no better one reads it dead.
+    /// Sheets worth offering for a kind of part, the best first: the one for any part only where no better one reads it dead, and
+    /// what judges it at work besides.
     /// </summary>
     public static IEnumerable<PartSheet> Offered(DeviceKind kind)
     {
         var all = For(kind).ToList();
-        return all.Where(s => s.Rank == 0 || !all.Exists(b => b.Rank < s.Rank && !b.IsAtWork));
+        return all.Where(s => s.Rank == 0 || s.IsAtWork || !all.Exists(b => b.Rank < s.Rank && !b.IsAtWork));
     }
 
     /// <summary>Sheets for a kind of part, the best first.</summary>

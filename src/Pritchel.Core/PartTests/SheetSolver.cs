@@ -54,7 +54,9 @@ public sealed class SheetSolver
         turned = null;
         for (var r = 0; r < figures.Length; r++)
         {
-            figures[r] = readings[r].Observable.OnBench(new Standing(this, r, values, meter, leadOhms));
+            figures[r] = readings[r].IsNoted
+                ? 0
+                : readings[r].Observable.OnBench(new Standing(this, r, values, meter, leadOhms));
         }
 
         return figures;
@@ -159,6 +161,14 @@ public sealed class SheetSolver
         return running.Fire(pairs[reading].Red, pairs[reading].Black);
     }
 
+    private double Sparks(int reading, double[] values)
+    {
+        Turn(reading, values);
+        turned = null;
+        running.Fire();
+        return SparkSeen.Of(tested.Effect(running).Level);
+    }
+
     private void Turn(int reading, double[] values)
     {
         // With nothing but open windings turning, the bench's battery is only one more thing to settle.
@@ -198,6 +208,8 @@ public sealed class SheetSolver
         public double AlternatingVolts() => bench.Alternating(reading, values);
 
         public double PeakVolts() => bench.Peak(reading, values);
+
+        public double Sparks() => bench.Sparks(reading, values);
 
         public double BatteryAmps() => bench.BatteryAmps(reading, values);
 

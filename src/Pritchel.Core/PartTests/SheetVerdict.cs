@@ -40,7 +40,7 @@ public sealed record SheetVerdict(
 
     // A part is bought or kept on it: nineteen in twenty, and for keeping only when nothing left would tell.
     private const double Clear = 0.95;
-    private const double NamedShare = 0.8;
+    private const double NamedShare = 0.95;
     private const double Tells = 0.02;
 
     private const double AgainUnder = 0.5;

@@ -24,7 +24,9 @@ public enum FusePlace
 /// <summary>A fuse or a breaker, what it sits behind and what it protects.</summary>
 /// <param name="Part">The fuse.</param>
 /// <param name="Rating">Its rating.</param>
-/// <param name="Before">Lead without a fuse before it, from the battery or a cranking cable; null where no battery feeds it so.</param>
+/// <param name="Before">
+/// Lead without a fuse before it, from the battery or a cranking cable; null where another fuse is before it, or no battery.
+/// </param>
 /// <param name="FromPost">Whether that lead begins on the battery's own post, and not on a cable's far end.</param>
 /// <param name="Thinnest">The wire behind it that may carry least; null where it has none.</param>
 public sealed record GuardingFuse(Part Part, Amps Rating, Metres? Before, bool FromPost, Wire? Thinnest)
@@ -74,20 +76,19 @@ public sealed record FeedGuards(IReadOnlyList<GuardingFuse> Fuses, IReadOnlyList
     {
         var walk = new FeedWalk(circuit);
         var (fed, posted) = (walk.From(walk.BatteryPosts), walk.From(walk.BatteryPosts, cables: false));
+        var behind = walk.Behind(fed.Keys);
         List<GuardingFuse> fuses =
         [
             .. walk.Fuses.Select(f =>
             {
                 var near = f.Nodes.Where(fed.ContainsKey).ToList();
-                var behind = walk.From(f.Nodes.Except(near));
                 double? metres = near.Count == 0 ? null : near.Min(n => fed[n]);
                 return new GuardingFuse(
                     f.Part,
                     f.Rating,
                     metres is { } before ? new Metres(before) : null,
                     near.Exists(n => posted.TryGetValue(n, out var bare) && bare <= metres),
-                    walk.WiresIn(behind.Keys.Where(n => !fed.ContainsKey(n)).ToHashSet())
-                        .MinBy(w => Conductors.Parse(w.Gauge)!.Value.Area.Value)
+                    walk.WiresIn(behind[f.Part.Id]).MinBy(w => Conductors.Parse(w.Gauge)!.Value.Area.Value)
                 );
             }),
         ];

@@ -114,6 +114,30 @@ internal sealed class FeedWalk
         return reached;
     }
 
+    /// <summary>
+    /// Nodes behind each fuse, as far as the next: fuses are gone through from the batteries outwards, so that a fuse behind
+    /// another is not taken to guard what feeds it.
+    /// </summary>
+    /// <param name="fed">Nodes before the first of them.</param>
+    public IReadOnlyDictionary<PartId, HashSet<int>> Behind(IEnumerable<int> fed)
+    {
+        var known = fed.ToHashSet();
+        var behind = Fuses.ToDictionary(f => f.Part.Id, _ => new HashSet<int>());
+        var left = Fuses.ToList();
+        while (left.FindAll(f => f.Nodes.Any(known.Contains)) is { Count: > 0 } next)
+        {
+            left.RemoveAll(next.Contains);
+            foreach (var fuse in next)
+            {
+                behind[fuse.Part.Id] = [.. From(fuse.Nodes.Except(known)).Keys.Except(known)];
+            }
+
+            known.UnionWith(next.SelectMany(f => behind[f.Part.Id]));
+        }
+
+        return behind;
+    }
+
     /// <summary>Wires, cables left out, of which both ends are among some nodes.</summary>
     public IEnumerable<Wire> WiresIn(IReadOnlySet<int> nodes) =>
         circuit.Machine.Wires.Where(w =>

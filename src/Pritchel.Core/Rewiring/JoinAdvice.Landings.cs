@@ -20,7 +20,13 @@ public static partial class JoinAdvice
             || (end.Kind == EndKind.Ground && end.Lost.Any(t => t.Part.Kind == PartKinds.Body))
         )
         {
-            if (other.Machine.Parts.FirstOrDefault(p => p.Kind == PartKinds.Body && other.Has(p.Id)) is not { } body)
+            // Of several bodies the one that the loom's own grounds are on.
+            if (
+                other
+                    .Machine.Parts.Where(p => p.Kind == PartKinds.Body && other.Has(p.Id))
+                    .MaxBy(p => p.Addresses.Sum(a => other.Machine.Index.EndsAt(a).Count()))
+                is not { } body
+            )
             {
                 return null;
             }
@@ -28,7 +34,9 @@ public static partial class JoinAdvice
             var bolts = body.Terminals.Where(t => end.Lost.Any(l => l.Terminal == t)).Concat(body.Terminals);
             return new SuggestedJoin(
                 new Join([end.End], new Landing(other.Key, body.At(bolts.First()))),
-                $"It was on metal that went; {body.Name} came in its place."
+                plan.Added is null
+                    ? $"It was on metal that went; {body.Name} came in its place."
+                    : $"It wants metal: {body.Name}, where the loom’s own grounds are."
             );
         }
 

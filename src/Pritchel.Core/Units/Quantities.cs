@@ -24,6 +24,10 @@ public readonly record struct Ohms(double Value)
     public override string ToString() => IsOpen ? "open" : Engineering.Format(Value, "Ω");
 }
 
+/// <summary>Charge that a battery holds, in ampere hours.</summary>
+/// <param name="Value">Ampere hours.</param>
+public readonly record struct AmpHours(double Value);
+
 /// <summary>Electric current, in amperes.</summary>
 /// <param name="Value">Amperes, positive from the first named terminal to the second.</param>
 public readonly record struct Amps(double Value)

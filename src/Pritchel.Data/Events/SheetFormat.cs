@@ -2,7 +2,9 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
 using Pritchel.Core.PartTests;
+using Pritchel.Core.PartTests.Points;
 using Pritchel.Core.Rewiring.Tracing;
 
 namespace Pritchel.Data.Events;
@@ -53,6 +55,17 @@ public static class SheetFormat
                     Kind = "looked",
                     Look = looked.Look,
                     Found = looked.Seen,
+                },
+                PointPlaced { Point: var point } => new Stored
+                {
+                    Format = Version,
+                    Kind = "placed",
+                    Reading = point.Id,
+                    Seen = point.Words,
+                    Reads = point.Reads.Key,
+                    Shows = point.Wanted == Wanted.Open ? OverRange : null,
+                    Least = double.IsFinite(point.Wanted.Least) ? point.Wanted.Least : null,
+                    Most = double.IsFinite(point.Wanted.Most) ? point.Wanted.Most : null,
                 },
                 LoomListed listed => new Stored
                 {
@@ -134,6 +147,17 @@ public static class SheetFormat
                 stored.Celsius ?? SheetState.UsualCelsius,
                 stored.IsNew ?? false,
                 stored.Seen ?? ""
+            ),
+            "placed" => new PointPlaced(
+                new Point(
+                    Needed(stored.Reading),
+                    Needed(stored.Seen),
+                    ObservableCatalogue.Named(Needed(stored.Reads))
+                        ?? throw new FormatException($"“{stored.Reads}” is nothing that a meter reads"),
+                    stored.Shows == OverRange
+                        ? Wanted.Open
+                        : new Wanted(stored.Least ?? double.NegativeInfinity, stored.Most ?? double.PositiveInfinity)
+                )
             ),
             "listed" => new LoomListed(LoomFormat.Restore(stored.Loom)),
             "probed" when stored is { Ends: [var one, var other], Position: [var control, var position] } =>
@@ -259,6 +283,9 @@ public static class SheetFormat
         public int? Right { get; init; }
 
         public int? Tried { get; init; }
+        public string? Reads { get; init; }
+        public double? Least { get; init; }
+        public double? Most { get; init; }
         public StoredLoom? Loom { get; init; }
         public IReadOnlyList<int>? Ends { get; init; }
         public IReadOnlyList<int>? Position { get; init; }

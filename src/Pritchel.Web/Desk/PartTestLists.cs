@@ -24,7 +24,7 @@ public static class PartTestLists
                         read is null || read.Wavers is not null ? ""
                         : double.IsInfinity(read.Figure) ? "OL"
                         : read.Figure.ToString("R", CultureInfo.InvariantCulture),
-                        read is null ? ""
+                        read is null || reading.IsNoted ? ""
                         : open.Beliefs.Agrees(index, open.Weighed(read)) ? "yes"
                         : "no",
                         read?.Meter ?? "",

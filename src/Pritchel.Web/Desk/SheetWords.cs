@@ -40,7 +40,7 @@ public static class SheetWords
                 $"{ShareWords.Of(verdict.Share)} of the belief. It is the cause only when mending it changes what failed: one change, then read again.{(verdict.Again ? Next(open) : "")}",
             SheetOutcome.Bad => $"Something is wrong ({ShareWords.Of(1 - sound)}): {among}.{Next(open)}",
             SheetOutcome.CannotBeTold when open.NothingSeen =>
-                $"All reads as a sound one does. Too slight for this meter: {among}. Its own current through it, and millivolts across, would tell.",
+                $"All reads as a sound one does. Too slight for this meter: {among}. {(open.Table.Readings.Any(r => r.Observable.WantsDeadCircuit) ? "Its own current through it, and millivolts across, would tell." : "A finer meter, or a test at work, would tell.")}",
             SheetOutcome.CannotBeTold =>
                 $"What is left cannot be told from a sound one by these readings: {among}. Sound: {ShareWords.Of(sound)}. A finer meter, a known good part beside it, or a test at work would tell.",
             SheetOutcome.Contradicts =>
@@ -55,6 +55,8 @@ public static class SheetWords
     public static string Figure(SheetReading reading, SheetRead read) =>
         read.Wavers is { } wavers ? wavers.Words
         : double.IsInfinity(read.Figure) ? "OL"
+        : reading.Observable.IsSeen
+            ? reading.Observable.Answers.FirstOrDefault(a => a.Typed == read.Typed).Words ?? read.Typed
         : Engineering.Format(read.Figure, reading.Observable.Unit);
 
     /// <summary>What a sound part would show there.</summary>
@@ -101,6 +103,7 @@ public static class SheetWords
         {
             SwitchSheet.Key => $"/part-tests/{entry.Tag}/switch",
             Core.PartTests.Leads.LeadSheet.Key => $"/part-tests/{entry.Tag}/leads",
+            Core.PartTests.Points.PointSheet.Key => $"/part-tests/{entry.Tag}/points",
             Core.PartTests.Grounds.GroundSheet.Key => $"/part-tests/{entry.Tag}/grounds",
             Core.PartTests.Looms.LoomSheet.Key => $"/rewires/looms/{entry.Tag}",
             _ => $"/part-tests/{entry.Tag}",

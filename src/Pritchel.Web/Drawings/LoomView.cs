@@ -100,7 +100,7 @@ public sealed record LoomView(
     public string Decimals { get; init; } = "0.0";
 
     /// <summary>A machine being drawn: what is touched goes into the form.</summary>
-    public static LoomView OfDraft(DraftModel page) =>
+    public static LoomView OfDraft(DraftShown page) =>
         new(
             page.Machine,
             page.On == "wire" ? page.Machine.Index.Wire(new WireId(page.Item ?? "")) : null,

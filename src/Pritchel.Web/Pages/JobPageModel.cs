@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
+using Pritchel.Web.Pages.Jobs;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages;
@@ -32,7 +33,7 @@ public abstract class JobPageModel(JobDesk desk) : PageModel, ISaysWhatWasWrong
     }
 
     /// <summary>What was typed, short enough to be said back.</summary>
-    protected static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";
+    internal static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";
 
     /// <summary>Condition that the page is asked to show a test of, whatever the best one is; null for none.</summary>
     protected virtual int? AsksCondition => null;
@@ -70,6 +71,30 @@ public abstract class JobPageModel(JobDesk desk) : PageModel, ISaysWhatWasWrong
                 Stage.Repair => "Battery off first",
                 _ => "Battery unknown",
             };
+
+    /// <summary>Works out what the page shows; where there is nothing to show, the page of the job to go to instead.</summary>
+    protected virtual string? Prepare() => null;
+
+    /// <summary>Shows the page.</summary>
+    protected async Task<IActionResult> ShowAsync() => await LoadAsync() ? Shown() : NotFound();
+
+    /// <summary>Enters what a form tells and goes on, or shows the page again with what was wrong.</summary>
+    /// <param name="enter">What it comes to.</param>
+    /// <param name="next">Page of the job that follows.</param>
+    protected async Task<IActionResult> EnterAsync(Func<Entered> enter, string next = "")
+    {
+        if (!await LoadAsync())
+        {
+            return NotFound();
+        }
+
+        (var happened, Error) = enter();
+        return (happened is null ? Error is null : await AppendAsync(happened))
+            ? Redirect($"/jobs/{Open.Job.Tag}{next}")
+            : Shown();
+    }
+
+    private IActionResult Shown() => Prepare() is { } elsewhere ? Redirect($"/jobs/{Open.Job.Tag}{elsewhere}") : Page();
 
     /// <summary>Lays the job out where its complaint has been told; otherwise where to go instead.</summary>
     protected async Task<IActionResult?> LoadToldAsync() =>

@@ -50,7 +50,10 @@ public sealed class BatterySheet : PartSheet
         [
             "Rested flooded battery: 12.65 V full, 12.45 three quarters, 12.24 half, 12.06 a quarter, 11.89 flat (BCI, from memory).",
             "Load test: half the cold-cranking amps for 15 s, floor by temperature (BCI practice, from memory). Cold-cranking amps: SAE J537.",
-            "Lithium iron phosphate: neither table applies; it may switch itself off.",
+            "Glass mat 12.85 V full, 12.6 three quarters, 12.3 half; gel near it (from memory).",
+            "Holds about a seventh of its cold-cranking amps in Ah; while it cranks no less than the load test's floor: common practice, no source.",
+            "Standing drain 10 to 50 mA with a clock or a module, none to speak of without: common practice, no source.",
+            "Lithium iron phosphate: neither table applies, 13.2 V rested may be anything from a quarter to full; it may switch itself off.",
         ];
 
     /// <inheritdoc/>
@@ -96,6 +99,43 @@ public sealed class BatterySheet : PartSheet
                 Caution = Caution,
                 Doubt = LoadDoubtVolts,
             },
+            new(
+                "lamp",
+                $"Volts with a 55 W lamp on it, about {LampAmps:0.0} A",
+                DirectVolts.Instance,
+                At(tested, "+"),
+                At(tested, "-")
+            )
+            {
+                How = "after ten seconds; with the load test it gives what is inside, surface charge left out",
+                IsNoted = true,
+            },
+            new(
+                "cranking",
+                "Least volts while it cranks its own engine",
+                DirectVolts.Instance,
+                At(tested, "+"),
+                At(tested, "-")
+            )
+            {
+                How = "on the posts, the meter's MIN/MAX where it has one; ten seconds at the most",
+                Caution =
+                    "Everything that turns is clear, neutral, blades off, plug leads off and clipped to ground: the engine must not start.",
+                IsNoted = true,
+            },
+            new(
+                "drain",
+                "Standing drain, in series at its grounded post",
+                DirectAmps.Instance,
+                At(tested, "+"),
+                At(tested, "-")
+            )
+            {
+                How = "on its machine, key off and out, everything shut; after the modules have gone to sleep",
+                Caution =
+                    "Never crank or switch anything on through the meter. 10 A jack first; red lead back to volts at once after.",
+                IsNoted = true,
+            },
         ];
 
     /// <inheritdoc/>
@@ -105,15 +145,44 @@ public sealed class BatterySheet : PartSheet
         double celsius
     )
     {
-        if (read.TryGetValue("rest", out var rest))
+        var holds = BatteryTables.HoldsAbout(new Amps(2 * LoadAmps(tested))).Value;
+        double? charge =
+            read.TryGetValue("rest", out var rest) && double.IsFinite(rest) && !IsLithium(tested)
+                ? IsGlassMat(tested)
+                    ? BatteryTables.GlassMatChargeAt(new Volts(rest))
+                    : BatteryTables.ChargeAt(new Volts(rest))
+                : null;
+        if (charge is { } share)
         {
             yield return new(
-                $"{Volts(rest)} rested: state of charge by the BCI table",
-                BatteryTables.ChargeAt(new Volts(rest)).ToString("P0", CultureInfo.InvariantCulture)
+                $"{Volts(rest)} rested: state of charge{(IsGlassMat(tested) ? ", glass mat or gel" : " by the BCI table")}",
+                share.ToString("P0", CultureInfo.InvariantCulture)
+            );
+            yield return new(
+                $"to be charged: {(1 - share).ToString("P0", CultureInfo.InvariantCulture)} of about {holds:0} Ah, and a fifth for what charging loses",
+                $"{(1 - share) * holds * ChargingLoses:0} Ah"
             );
         }
 
-        if (!read.TryGetValue("loaded", out var loaded))
+        if (read.TryGetValue("drain", out var drain) && double.IsFinite(drain) && drain > 0)
+        {
+            yield return new(
+                $"{Engineering.Format(drain, "A")} out of about {(charge ?? 1) * holds:0} Ah: too flat to crank, at half of it, after",
+                Lasts((charge ?? 1) * holds / 2 / drain)
+            );
+        }
+
+        if (read.TryGetValue("cranking", out var cranking) && double.IsFinite(cranking))
+        {
+            yield return new(
+                $"{Volts(cranking)} cranking, against the least at {celsius.ToString("0", CultureInfo.InvariantCulture)} °C of {Volts(LoadTest.Floor(celsius))}",
+                cranking >= LoadTest.Floor(celsius)
+                    ? "enough"
+                    : "too little: battery, its joints, or a starter that drags"
+            );
+        }
+
+        if (!read.TryGetValue("loaded", out var loaded) || !double.IsFinite(loaded))
         {
             yield break;
         }
@@ -123,13 +192,39 @@ public sealed class BatterySheet : PartSheet
             Volts(LoadTest.Floor(celsius))
         );
         yield return new("over the floor by", Volts(loaded - LoadTest.Floor(celsius)));
-        if (read.ContainsKey("rest"))
+        if (read.TryGetValue("lamp", out var lamp) && double.IsFinite(lamp))
+        {
+            yield return new(
+                $"({Volts(lamp)} − {Volts(loaded)}) ÷ ({LoadAmps(tested):0} − {LampAmps:0.0}) A: inside, by two loads",
+                Engineering.Format((lamp - loaded) / (LoadAmps(tested) - LampAmps), "Ω")
+            );
+        }
+        else if (read.ContainsKey("rest"))
         {
             yield return new(
                 $"({Volts(rest)} − {Volts(loaded)}) ÷ {LoadAmps(tested):0} A: inside",
                 Engineering.Format((rest - loaded) / LoadAmps(tested), "Ω")
             );
         }
+    }
+
+    // What goes in and does not come out again: common practice, no source.
+    private const double ChargingLoses = 1.2;
+
+    // A 55 W lamp at what a loaded battery holds: arithmetic.
+    private const double LampAmps = 4.5;
+
+    private static bool IsGlassMat(TestedPart tested) => tested.Part.Kind == PartKinds.AgmBattery;
+
+    private static bool IsLithium(TestedPart tested) => tested.Part.Kind == PartKinds.LithiumBattery;
+
+    private static string Lasts(double hours)
+    {
+        const double Day = 24;
+        const double Long = 90 * Day;
+        return hours < 2 * Day ? $"about {hours:0} hours"
+            : hours > Long ? "more than three months"
+            : $"about {hours / Day:0} days";
     }
 
     private static string Volts(double volts) => volts.ToString("0.00", CultureInfo.InvariantCulture) + " V";

@@ -1,10 +1,7 @@
-using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.Machines;
 using Pritchel.Core.PartTests;
-using Pritchel.Core.PartTests.KeySwitch;
-using Pritchel.Core.Simulation;
 using Pritchel.Data;
 using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
@@ -18,6 +15,7 @@ public sealed class IndexModel(
     PartTestDesk desk,
     GroundDesk grounds,
     LeadDesk leadDesk,
+    PointDesk pointDesk,
     MachineStore machines,
     MachineShelf shelf
 ) : PageModel
@@ -35,23 +33,8 @@ public sealed class IndexModel(
     /// <summary>Tests begun, newest first.</summary>
     public IReadOnlyList<PartTestEntry> Begun { get; private set; } = [];
 
-    /// <summary>Kinds that a sheet is for.</summary>
-    public static IReadOnlyList<(DeviceKind Kind, PartSheet Sheet)> Kinds { get; } =
-    [
-        .. DeviceKinds
-            .All.Where(k => !k.Traits.HasFlag(PartTraits.IsSwitched))
-            .SelectMany(k => SheetCatalogue.Offered(k).Select(s => (Kind: k, Sheet: s)))
-            .OrderBy(k => k.Kind.Name, StringComparer.Ordinal),
-    ];
-
-    /// <summary>Posts of an unknown switch, as typed.</summary>
-    public string Posts { get; private set; } = "5";
-
-    /// <summary>Its positions, as typed.</summary>
-    public string Positions { get; private set; } = "3";
-
-    /// <summary>Whether its last position springs back.</summary>
-    public bool Springs { get; private set; } = true;
+    /// <summary>An unknown switch, as typed.</summary>
+    public SwitchTyped Switch { get; private set; } = SwitchTyped.Usual;
 
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; private set; }
@@ -62,91 +45,60 @@ public sealed class IndexModel(
     /// <summary>What was wrong with them; empty for nothing.</summary>
     public string LeadsError { get; private set; } = "";
 
-    /// <summary>Begins on the leads of an unknown part.</summary>
-    public async Task<IActionResult> OnPostLeadsAsync(string? called, string? leads)
-    {
-        Leads = leads ?? "";
-        (var number, LeadsError) = await leadDesk.BeginAsync(called, leads, HttpContext.RequestAborted);
-        if (number is { } begun)
-        {
-            return Redirect($"/part-tests/{PartTestStore.TagOf(begun)}/leads");
-        }
+    /// <summary>What a sheet of one's own points is to be called, as typed.</summary>
+    public string Points { get; private set; } = "";
 
-        return await OnGetAsync();
-    }
+    /// <summary>What was wrong with that; empty for nothing.</summary>
+    public string PointsError { get; private set; } = "";
 
-    /// <summary>Begins on an unknown key switch.</summary>
-    public async Task<IActionResult> OnPostSwitchAsync(string? posts, string? positions, bool springs)
-    {
-        (Posts, Positions, Springs) = (posts ?? "", positions ?? "", springs);
-        var (fewest, most) = SwitchSheet.Posts;
-        var (least, top) = SwitchSheet.Positions;
-        if (!Count(posts, fewest, most, out var count))
-        {
-            Error = $"Posts: “{Cut(posts)}” is not allowed; {fewest} to {most}.";
-        }
-        else if (!Count(positions, least, top, out var turns))
-        {
-            Error = $"Positions: “{Cut(positions)}” is not allowed; {least} to {top}.";
-        }
-        else
-        {
-            var began = SwitchSheet.Begin("Unknown key switch", count, turns, springs);
-            var number = await tests.BeginAsync(began, HttpContext.RequestAborted);
-            return Redirect($"/part-tests/{PartTestStore.TagOf(number)}/switch");
-        }
-
-        return await OnGetAsync();
-    }
-
-    /// <summary>Begins a survey of a machine's grounds.</summary>
-    public async Task<IActionResult> OnPostGroundsAsync(string? machine, string? job)
-    {
-        var of = JobStore.NumberOf(job ?? "") is null ? null : job;
-        if (await grounds.BeginAsync(machine ?? "", of, HttpContext.RequestAborted) is { } number)
-        {
-            return Redirect($"/part-tests/{PartTestStore.TagOf(number)}/grounds");
-        }
-
-        Error = "That machine has no battery: its grounds carry nothing that a meter reads at rest.";
-        return await OnGetAsync();
-    }
-
-    private static bool Count(string? typed, int least, int most, out int count) =>
-        int.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out count)
-        && count >= least
-        && count <= most;
-
-    private static string Cut(string? text) => text is { Length: > 20 } ? text[..20] + "…" : text ?? "";
+    private CancellationToken Cancel => HttpContext.RequestAborted;
 
     /// <summary>Shows the lists.</summary>
     public async Task<IActionResult> OnGetAsync()
     {
         ViewData["Area"] = "Part tests";
         ViewData["Title"] = "Part tests";
-        Machines = await machines.ListAsync(HttpContext.RequestAborted);
-        Begun = await tests.ListAsync(HttpContext.RequestAborted);
-        if (Machine is { Length: > 0 } id)
+        Machines = await machines.ListAsync(Cancel);
+        Begun = await tests.ListAsync(Cancel);
+        if (Machine is not { Length: > 0 } id)
         {
-            if (Machines.FirstOrDefault(m => m.Id == id) is not { } entry)
-            {
-                return NotFound();
-            }
-
-            var version = await shelf.FindAsync(entry.Id, entry.Version);
-            Parts =
-            [
-                .. version
-                    .Machine.Parts.SelectMany(p =>
-                        DeviceKinds.Named(p.Kind) is { } k
-                            ? SheetCatalogue.Offered(k).Select(s => (Part: p, Sheet: s))
-                            : []
-                    )
-                    .OrderBy(p => p.Part.Name, StringComparer.Ordinal),
-            ];
+            return Page();
         }
 
-        return Page();
+        var entry = Machines.FirstOrDefault(m => m.Id == id);
+        Parts = entry is null ? [] : OfferedSheets.Of((await shelf.FindAsync(entry.Id, entry.Version)).Machine);
+        return entry is null ? NotFound() : Page();
+    }
+
+    /// <summary>Begins on the leads of an unknown part.</summary>
+    public async Task<IActionResult> OnPostLeadsAsync(string? called, string? leads)
+    {
+        Leads = leads ?? "";
+        (var number, LeadsError) = await leadDesk.BeginAsync(called, leads, Cancel);
+        return await BegunAsync(number, "/leads");
+    }
+
+    /// <summary>Begins a sheet of one's own points.</summary>
+    public async Task<IActionResult> OnPostPointsAsync(string? called)
+    {
+        Points = called ?? "";
+        (var number, PointsError) = await pointDesk.BeginAsync(called, Cancel);
+        return await BegunAsync(number, "/points");
+    }
+
+    /// <summary>Begins on an unknown key switch.</summary>
+    public async Task<IActionResult> OnPostSwitchAsync(SwitchTyped typed)
+    {
+        Switch = typed;
+        (var began, Error) = typed.Read();
+        return await BegunAsync(began is null ? null : await tests.BeginAsync(began, Cancel), "/switch");
+    }
+
+    /// <summary>Begins a survey of a machine's grounds.</summary>
+    public async Task<IActionResult> OnPostGroundsAsync(string? machine, string? job)
+    {
+        Error = "That machine has no battery: its grounds carry nothing that a meter reads at rest.";
+        return await BegunAsync(await grounds.BeginAsync(machine ?? "", JobOf(job), Cancel), "/grounds");
     }
 
     /// <summary>Begins a test of a machine's part.</summary>
@@ -157,15 +109,14 @@ public sealed class IndexModel(
     {
         var named = (part ?? "").Split('|', 2);
         return
-            await desk.BeginAsync(
-                machine ?? "",
-                named[0],
-                JobStore.NumberOf(job ?? "") is null ? null : job,
-                named.Length > 1 ? named[1] : null,
-                HttpContext.RequestAborted
-            )
+            await desk.BeginAsync(machine ?? "", named[0], JobOf(job), named.ElementAtOrDefault(1), Cancel)
                 is { } number
-            ? Redirect($"/part-tests/{PartTestStore.TagOf(number)}")
+            ? await BegunAsync(number, "")
             : NotFound();
     }
+
+    private static string? JobOf(string? job) => JobStore.NumberOf(job ?? "") is null ? null : job;
+
+    private async Task<IActionResult> BegunAsync(int? number, string page) =>
+        number is { } begun ? Redirect($"/part-tests/{PartTestStore.TagOf(begun)}{page}") : await OnGetAsync();
 }

@@ -93,7 +93,7 @@ public sealed class NewModel(PartTestDesk desk) : PageModel
     {
         ViewData["Area"] = "Part tests";
         ViewData["Title"] = "A loose part";
-        if (IndexModel.Kinds.FirstOrDefault(k => k.Kind.Name == Kind) is not { Kind: { } kind })
+        if (OfferedSheets.Loose.FirstOrDefault(k => k.Kind.Name == Kind) is not { Kind: { } kind })
         {
             return false;
         }

@@ -1,9 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Machines.Files;
-using Pritchel.Core.Machines.Making;
 using Pritchel.Data;
 using Pritchel.Workshop;
 
@@ -19,20 +16,12 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
     /// <summary>The machine to begin from.</summary>
     public Machine? Machine { get; private set; }
 
-    /// <summary>Name typed.</summary>
+    /// <summary>The new machine as typed.</summary>
     [BindProperty]
-    public string? Name { get; set; }
-
-    /// <summary>Family typed.</summary>
-    [BindProperty]
-    public string? Kind { get; set; }
-
-    /// <summary>Hand stop typed.</summary>
-    [BindProperty]
-    public string? StopByHand { get; set; }
+    public MachineBegun Begun { get; set; } = new();
 
     /// <summary>What was wrong.</summary>
-    public List<string> Problems { get; } = [];
+    public IReadOnlyList<string> Problems { get; private set; } = [];
 
     /// <summary>Shows the choice.</summary>
     public Task<IActionResult> OnGetAsync() => ShowAsync();
@@ -40,7 +29,7 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
     /// <inheritdoc/>
     public bool Say(string error)
     {
-        Problems.Add(error);
+        Problems = [error];
         return true;
     }
 
@@ -57,31 +46,11 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
     public async Task<IActionResult> OnPostAnotherAsync()
     {
         var page = await ShowAsync();
-        Require(Name, "Name", "what the workshop calls it");
-        if (Machine is null)
-        {
-            Require(Kind, "Kind", "its family, such as “ride-on tractor”");
-            Require(StopByHand, "To stop it by hand", "how to stop its engine when nothing electrical does");
-        }
-
         var taken = (await machines.ListAsync(HttpContext.RequestAborted))
             .Concat(await machines.ListPutAwayAsync(HttpContext.RequestAborted))
             .Select(m => m.Id);
-        var id = FrameChange.IdFor(Typed.Text(Name), taken);
-        var begun = Machine is null
-            ? FrameChange.Empty(
-                new MachineId(char.IsAsciiLetter(id[0]) ? id : "machine-" + id),
-                Typed.Text(Name),
-                Typed.Text(Kind),
-                Typed.Text(StopByHand)
-            )
-            : Machine with
-            {
-                Id = new MachineId(char.IsAsciiLetter(id[0]) ? id : "machine-" + id),
-                Name = Typed.Text(Name),
-            };
-        Problems.AddRange(MachineValidator.Check(begun).Where(p => !p.Unfinished).Select(p => p.ToString()));
-        return Problems.Count > 0
+        (var begun, Problems) = Begun.Read(Machine, taken);
+        return begun is null
             ? page
             : Opened(
                 await drafts.BeginAsync(
@@ -109,12 +78,4 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
     }
 
     private RedirectResult Opened(int draft) => Redirect($"/machines/drafts/{draft}");
-
-    private void Require(string? typed, string field, string what)
-    {
-        if (string.IsNullOrWhiteSpace(typed))
-        {
-            Problems.Add($"{field}: missing; write {what}.");
-        }
-    }
 }

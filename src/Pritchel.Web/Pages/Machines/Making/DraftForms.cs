@@ -28,6 +28,23 @@ internal static class DraftForms
             _ => null,
         };
 
+    /// <summary>A form to be filled with what was typed; null where it is about nothing.</summary>
+    public static IDraftForm? Blank(string? on) =>
+        on switch
+        {
+            "machine" => new MachineForm(),
+            "wire" => new WireForm(),
+            "part" => new PartForm(),
+            "place" => new PlaceForm(),
+            "control" => new ControlForm(),
+            "engine" => new EngineForm(),
+            "mount" => new MountForm(),
+            "duty" => new DutyForm(),
+            "coupling" => new CouplingForm(),
+            "interlock" => new InterlockForm(),
+            _ => null,
+        };
+
     /// <summary>The machine without a thing.</summary>
     /// <exception cref="ChangeRefusedException">It cannot be taken out.</exception>
     public static MachineChange TakenOut(Machine machine, string on, string item) =>

@@ -9,6 +9,7 @@ return args is [var command, ..]
         "trace" => Trace.Run(args[1..]),
         "first-test" => FirstTest.Run(args[1..]),
         "lookahead" => Lookahead.Run(args[1..]),
+        "priors" => Priors.Run(args[1..]),
         "machine-page" => await MachinePage.RunAsync(),
         "first-page" => await FirstPage.RunAsync(args[1..]),
         "warm-page" => await WarmPage.RunAsync(args[1..]),

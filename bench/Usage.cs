@@ -25,6 +25,7 @@ internal static class Usage
             warm-page M N  the same in an application started anew on tables that are on disk, and the memory it then holds
             lookahead M D  minutes of the program's choice against the best possible, of a machine's duty or of two small
                            complaints
+            priors M C     what is doubted of each complaint before a reading, by classes of causes, as a table
             machine-page   milliseconds of server time of a machine's page, at rest and at work
             next-page M D  milliseconds of server time from Enter on a reading to the page with the next test, of a machine's
                            duty or the tractor that does not crank; with "seldom" after them, of what failed three times in eight

@@ -127,6 +127,7 @@ builder.Services.AddSigningIn(options.Passphrase is not null);
 builder.Services.AddRazorPages().AddMvcOptions(mvc => mvc.Filters.Add<Pritchel.Web.Pages.StorageFaultFilter>());
 builder.Services.AddProblemDetails();
 builder.Services.AddHeavyRequests();
+builder.Services.AddSingleton(_ => new Turns(Environment.ProcessorCount));
 builder.Services.AddOpenApi("v1", OpenApiText.Configure);
 builder.Services.ConfigureHttpJsonOptions(json => ApiJson.Configure(json.SerializerOptions));
 builder.Services.AddAntiforgery(a => a.Cookie.SameSite = SameSiteMode.Strict);
@@ -169,6 +170,7 @@ try
     app.UseAuthors();
     app.UseAntiforgery();
     app.UseRateLimiter();
+    app.UseLine(app.Services.GetRequiredService<Turns>());
     app.MapRazorPages();
     app.MapOpenApi("/api/{documentName}/openapi.json");
     app.MapApi();

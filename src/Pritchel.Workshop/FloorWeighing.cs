@@ -5,12 +5,12 @@ using Pritchel.Core.Metering;
 namespace Pritchel.Workshop;
 
 /// <summary>
-/// Weighs the jobs of one list. However many lists are asked for at once, one of them works out what is not in hand, and only
-/// for a moment: a list never waits for what nobody opened.
+/// Weighs the jobs of one list. However many lists are asked for, one of them now and then works out what is not in hand, and
+/// only for a moment: a list never waits for what nobody opened.
 /// </summary>
 public sealed class FloorWeighing : IDisposable
 {
-    private static readonly TimeSpan Moment = TimeSpan.FromMilliseconds(200);
+    private static readonly TimeSpan Moment = TimeSpan.FromMilliseconds(100);
 
     private readonly Predictor predictor;
     private readonly Stopwatch spent = Stopwatch.StartNew();

@@ -155,7 +155,7 @@ public sealed class JobDesk(
 
         if (explains && suffices is not null && job.State.Readings.Count == 0)
         {
-            var first = await predictor.KitForFirstTestAsync(machine, complaint, meter).WaitAsync(cancel);
+            var first = await predictor.KitForFirstTestAsync(machine, complaint, meter).AsideAsync(cancel);
             var open = With(first, () => Weigh(first));
             if (!open.IsCoarse || (open.Diagnosis.HasTestAndNoVerdict && suffices(first.Table)))
             {
@@ -165,7 +165,7 @@ public sealed class JobDesk(
 
         if (explains)
         {
-            var whole = await predictor.KitAsync(machine, complaint, meter).WaitAsync(cancel);
+            var whole = await predictor.KitAsync(machine, complaint, meter).AsideAsync(cancel);
             return With(whole, () => Weigh(whole));
         }
 

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using BitFaster.Caching;
 using BitFaster.Caching.Lru;
 using Pritchel.Core.Diagnosis.Complaints;
@@ -54,6 +55,9 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
         .WithAtomicGetOrAdd()
         .Build();
 
+    // Between two lists that weigh: whoever looks at the bench alone meets it once, of fifty who look at once one in many does.
+    private static readonly TimeSpan FloorRests = TimeSpan.FromSeconds(2);
+    private long floorWeighed = long.MinValue;
     private int weighingFloor;
 
     /// <summary>
@@ -192,10 +196,19 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
     /// Standings for a list of jobs: those that are known, and for one list at a time as many more as a moment allows. The
     /// others are weighed when the list is asked for again, or when a job is opened.
     /// </summary>
-    public FloorWeighing Floor() => new(this, Interlocked.Exchange(ref weighingFloor, 1) == 0);
+    public FloorWeighing Floor()
+    {
+        var last = Volatile.Read(ref floorWeighed);
+        var rested = last == long.MinValue || Stopwatch.GetElapsedTime(last) > FloorRests;
+        return new FloorWeighing(this, rested && Interlocked.Exchange(ref weighingFloor, 1) == 0);
+    }
 
-    /// <summary>Lets the next list be the one that weighs.</summary>
-    internal void FloorDone() => Volatile.Write(ref weighingFloor, 0);
+    /// <summary>Lets another list weigh, after a while.</summary>
+    internal void FloorDone()
+    {
+        Volatile.Write(ref floorWeighed, Stopwatch.GetTimestamp());
+        Volatile.Write(ref weighingFloor, 0);
+    }
 
     /// <summary>What a job's evidence comes to, in what a list shows of it; null where nobody has weighed it and it may not be.</summary>
     internal JobStanding? Standing(

@@ -89,5 +89,5 @@ public sealed record RewireProof(
 
     /// <summary>Waits for all of it, but no longer than so.</summary>
     public async Task WaitAsync(TimeSpan most, CancellationToken cancel) =>
-        await Task.WhenAll(Works.Select(w => w.WaitAsync(most, cancel)));
+        await Task.WhenAll(Works.Select(w => w.WaitAsync(most, cancel))).AsideAsync(cancel);
 }

@@ -125,6 +125,50 @@ public class PartTestTests
     }
 
     /// <summary>
+    /// By hand: a diode whose bar is at 86 conducts from 85 to 86, so red on 86 reads over range; a solenoid whose body stands at
+    /// 1.4 V while START is held has no ground; a coil that wants 9.2 V is not pulled in by a battery that is cranked.
+    /// </summary>
+    [Theory]
+    [InlineData("relay", "diode-86-85 99, diode-85-86 0.55", "its bar at 86")]
+    [InlineData("relay", "diode-86-85 0.55, diode-85-86 99", "its bar at 85")]
+    [InlineData("relay", "diode-86-85 0.09, diode-85-86 0.09", "alike")]
+    [InlineData("relay", "pull-in 9.2", "too high")]
+    [InlineData("relay", "pull-in 6.8", "enough to spare")]
+    [InlineData("start-solenoid", "mount 1.4", "its mounting is its ground and is bad")]
+    [InlineData("start-solenoid", "mount 0.05", "its mounting is sound")]
+    public void What_is_noted_of_a_coil_is_worked_out(string kind, string read, string result)
+    {
+        var tested = TestedPart.Loose(DeviceKinds.Named(kind)!);
+        var figures = read.Split(", ")
+            .Select(r => r.Split(' '))
+            .ToDictionary(
+                r => r[0],
+                r =>
+                    r[1] == "99"
+                        ? double.PositiveInfinity
+                        : double.Parse(r[1], System.Globalization.CultureInfo.InvariantCulture)
+            );
+        var sheet = SheetCatalogue.For(tested.Kind).First();
+        Assert.All(figures.Keys, k => Assert.Contains(sheet.Readings(tested), r => r.Id == k && r.IsNoted));
+        Assert.Contains(result, Assert.Single(sheet.Arithmetic(tested, figures, 20)).Result, StringComparison.Ordinal);
+    }
+
+    /// <summary>What is only noted moves no belief, however odd it is, and is never what is asked for next.</summary>
+    [Fact]
+    public void What_is_noted_judges_nothing()
+    {
+        var tested = TestedPart.Loose(DeviceKinds.Named("relay")!);
+        var table = SheetTable.Build(SheetCatalogue.For(tested.Kind).First(), tested, Nulled);
+        SheetEntry[] read = [new("coil", 85), new("rest-30-87", double.PositiveInfinity)];
+        var (plain, noted) = (
+            SheetBeliefs.Weigh(table, read),
+            SheetBeliefs.Weigh(table, [.. read, new("pull-in", 400)])
+        );
+        Assert.Equal(plain.Shares, noted.Shares);
+        Assert.False(table.Readings[SheetVerdict.Of(noted).Next].IsNoted);
+    }
+
+    /// <summary>
     /// Parts drawn apart from the sheet's own, healthy and with each fault, read with the meter's noise and two slips in a
     /// hundred: a sound one is never condemned for another's fault oftener than three times in a hundred, and a faulty one is called good
     /// only where no reading shows it.

@@ -18,6 +18,9 @@ public sealed class BenchMachine
     /// <summary>Its negative post.</summary>
     public const string SupplyMinus = SupplyId + ".-";
 
+    /// <summary>The metal that volts are counted from: the bench's, or the machine's ground cable.</summary>
+    public const string Ground = "bench.bolt";
+
     /// <summary>Part id of the bench's switch.</summary>
     public const string SwitchId = "bench-switch";
 

@@ -112,6 +112,9 @@ public abstract class PartSheet
     /// <summary>What passing readings do not prove.</summary>
     public abstract string DoesNotProve { get; }
 
+    /// <summary>What can be read only while something is open, and is read again before it is closed; null for nothing.</summary>
+    public virtual string? WhileOpen => null;
+
     /// <summary>How to tell which kind of such a part it is, where ohms do not; none for most.</summary>
     public virtual IReadOnlyList<string> WhichKind => [];
 

@@ -14,6 +14,9 @@ internal static class MachineFaults
     // What ignition's hundreds of volts jump and an ohmmeter calls open: from memory.
     private const double TrackVolts = 60;
 
+    // How much oftener a stop lead is found bare than another wire: common practice, no source.
+    private const double StopLeadsChafe = 3;
+
     public static IEnumerable<Fault> Of(Machine machine, Circuit circuit) =>
         [
             .. machine.Wires.SelectMany(w => Chafes(machine, circuit, w)),
@@ -61,8 +64,10 @@ internal static class MachineFaults
                 Paths = [new LaidPath(near, metal, BreaksDownAt: breaksDownAt)],
             };
 
-        // Longer wires lie against more edges.
-        yield return Of("chafed", $"bare on {body.Name}", 0.2 + (0.2 * wire.LengthM), new Severity(3, 0.02));
+        // Longer wires lie against more edges; a stop lead lies on the hot engine, under its shroud and beside its linkage: common
+        // practice, no source.
+        var often = circuit.Topology.CarriesIgnition(near) ? StopLeadsChafe : 1;
+        yield return Of("chafed", $"bare on {body.Name}", often * (0.2 + (0.2 * wire.LengthM)), new Severity(3, 0.02));
         yield return Of(
             "damp",
             $"damp track to {body.Name}",

@@ -202,7 +202,7 @@ internal static class RewireApi
             throw new RefusedException("machine", string.Join(" ", proved.Lacks.Select(l => l.Message)));
         }
 
-        var proof = await proved.Work.Result.WaitAsync(cancel);
+        var proof = await proved.Work.Result.AsideAsync(cancel);
         return Results.Ok(
             new
             {

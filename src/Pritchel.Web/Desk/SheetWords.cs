@@ -112,6 +112,7 @@ public static class SheetWords
     /// <summary>A point that a probe is on: a terminal of the part, or what it stands in.</summary>
     public static string Point(OpenPartTest open, Core.Identity.TerminalAddress at) =>
         at.Part == open.State.Began.Tested.Part.Id ? at.Terminal.Text
+        : at.Text == BenchMachine.Ground ? "ground cable"
         : at.Part.Text == BenchMachine.SupplyId ? $"battery {at.Terminal}"
         : at.Part.Text == BenchMachine.CurrentId ? "bulb’s lead"
         : at.Part.Text == BenchMachine.SwitchId ? $"feed {at.Terminal}"

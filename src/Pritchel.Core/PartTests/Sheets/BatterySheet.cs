@@ -127,7 +127,7 @@ public sealed class BatterySheet : PartSheet
                 "drain",
                 "Standing drain, in series at its grounded post",
                 DirectAmps.Instance,
-                At(tested, "+"),
+                TerminalAddress.Of(BenchMachine.Ground),
                 At(tested, "-")
             )
             {

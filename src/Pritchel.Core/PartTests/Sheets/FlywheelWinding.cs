@@ -44,6 +44,10 @@ public sealed class FlywheelWinding : PartSheet
         ];
 
     /// <inheritdoc/>
+    public override string? WhileOpen =>
+        "While the flywheel is off: every lead to the core, each joint moved, magnets and key looked at. Leads pulled through and tied, read them again before it goes back on.";
+
+    /// <inheritdoc/>
     public override IReadOnlyList<string> Sources =>
         [
             "Exciter 100 ohm to several kilohm, hundreds of volts peak pulled over; pickup 15 to 1500 ohm, half a volt to some volts: common practice, no source.",

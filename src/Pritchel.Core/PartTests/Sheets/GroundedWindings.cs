@@ -33,6 +33,10 @@ public sealed class GroundedWindings : PartSheet
         "A few turns shorted hide in the leads' doubt: alternating volts at a set speed show them. A magnet that has come loose or weak reads here as turns lost.";
 
     /// <inheritdoc/>
+    public override string? WhileOpen =>
+        "While the flywheel is off: every lead to the core, each joint moved, magnets and key looked at. Leads pulled through and tied, read them again before it goes back on.";
+
+    /// <inheritdoc/>
     public override IReadOnlyList<string> Sources =>
         [
             "0.1 to 1 ohm, and volts in proportion to speed: common practice, no source.",

@@ -48,6 +48,10 @@ public sealed class MagnetoCoil : PartSheet
         ];
 
     /// <inheritdoc/>
+    public override string? WhileOpen =>
+        "While the flywheel is off: every lead to the core, each joint moved, magnets and key looked at. Leads pulled through and tied, read them again before it goes back on.";
+
+    /// <inheritdoc/>
     public override IReadOnlyList<string> Sources =>
         [
             "Primary 0.2 to 1.5 ohm, secondary 2 to 10 kilohm, gap 0.25 to 0.35 mm: common practice, no source; the maker comes first.",

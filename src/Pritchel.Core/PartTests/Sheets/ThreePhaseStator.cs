@@ -49,6 +49,10 @@ public sealed class ThreePhaseStator : PartSheet
         ];
 
     /// <inheritdoc/>
+    public override string? WhileOpen =>
+        "While the flywheel is off: every lead to the core, each joint moved, magnets and key looked at. Leads pulled through and tied, read them again before it goes back on.";
+
+    /// <inheritdoc/>
     public override IReadOnlyList<string> Sources =>
         [
             "Copper gains 0.393 % a kelvin (IEC 60028).",

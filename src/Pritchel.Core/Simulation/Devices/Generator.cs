@@ -121,7 +121,8 @@ internal sealed class Generator(Part part, PartFigures figures) : WindingGroup(p
             Severity = new Severity(20, 0.1),
             Paths = [new LaidPath(Part.At("R+"), Part.At("case"))],
         };
-        yield return brushes[0].Gone("brush-worn", "brush worn or stuck", 4) with
+        // They wear, and stick after a winter: looked at before anything else. Common practice, no source.
+        yield return brushes[0].Gone("brush-worn", "brush worn or stuck", 15) with
         {
             ComesAndGoes = true,
             Repair = new Repair(

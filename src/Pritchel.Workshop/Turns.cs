@@ -1,0 +1,75 @@
+namespace Pritchel.Workshop;
+
+/// <summary>
+/// Turns at the processors: so many requests work at once as there are processors, the others wait in line. What is light takes
+/// none and so answers at once, however many wait; who waits for predictions steps aside for as long.
+/// </summary>
+public sealed class Turns(int atOnce) : IDisposable
+{
+    private static readonly AsyncLocal<Turn?> Own = new();
+    private readonly SemaphoreSlim free = new(atOnce);
+
+    /// <summary>The turn of whoever asks; null where it has none.</summary>
+    internal static Turn? Current => Own.Value;
+
+    /// <summary>Waits for a turn, and has it until what is returned is disposed.</summary>
+    /// <param name="cancel">Leaves the line.</param>
+    public async Task<IDisposable> TakeAsync(CancellationToken cancel)
+    {
+        var turn = new Turn(free);
+        await turn.TakeAsync(cancel);
+        return turn;
+    }
+
+    /// <summary>Makes a turn that of all that is called from here on.</summary>
+    public static void Have(IDisposable turn) => Own.Value = turn as Turn;
+
+    /// <inheritdoc/>
+    public void Dispose() => free.Dispose();
+}
+
+/// <summary>One turn.</summary>
+internal sealed class Turn(SemaphoreSlim free) : IDisposable
+{
+    private bool has;
+
+    /// <summary>Waits for it.</summary>
+    public async Task TakeAsync(CancellationToken cancel)
+    {
+        await free.WaitAsync(cancel);
+        has = true;
+    }
+
+    /// <summary>Lets the next one have it.</summary>
+    public void Dispose()
+    {
+        if (has)
+        {
+            has = false;
+            free.Release();
+        }
+    }
+}
+
+/// <summary>Waiting without a turn.</summary>
+public static class Aside
+{
+    /// <summary>Waits for something, one's turn left to others meanwhile; where that fails or is given up, it is not taken again.</summary>
+    public static async Task AsideAsync(this Task waited, CancellationToken cancel)
+    {
+        var turn = waited.IsCompleted ? null : Turns.Current;
+        turn?.Dispose();
+        await waited.WaitAsync(cancel);
+        if (turn is not null)
+        {
+            await turn.TakeAsync(cancel);
+        }
+    }
+
+    /// <summary>The same of what gives something back.</summary>
+    public static async Task<T> AsideAsync<T>(this Task<T> waited, CancellationToken cancel)
+    {
+        await ((Task)waited).AsideAsync(cancel);
+        return await waited;
+    }
+}

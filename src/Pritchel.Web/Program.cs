@@ -69,11 +69,14 @@ builder.Services.AddDbContext<PritchelContext>(
     (services, db) =>
     {
         var folder = services.GetRequiredService<WorkshopOptions>().DataFolder;
-        db.UseSqlite(
-            services.GetRequiredService<RecordHealth>().Damage is null
-                ? RecordFile.ConnectionString(folder)
-                : RecordFile.ReadingConnectionString(folder)
-        );
+        if (services.GetRequiredService<RecordHealth>().Damage is null)
+        {
+            db.UseSqlite(RecordFile.ConnectionString(folder)).AddInterceptors(new LogKeptShort());
+        }
+        else
+        {
+            db.UseSqlite(RecordFile.ReadingConnectionString(folder));
+        }
     },
     optionsLifetime: ServiceLifetime.Scoped
 );

@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Json;
+using System.Text.Json;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Data.Sqlite;
@@ -86,6 +87,45 @@ public sealed class HurtRecordTests : IDisposable
             await refused.Content.ReadAsStringAsync(Cancel),
             StringComparison.Ordinal
         );
+    }
+
+    /// <summary>
+    /// The log beside the record deleted after a kill, as somebody does who tidies up: the record alone, copied while it is in use,
+    /// holds all that was acknowledged.
+    /// </summary>
+    [Fact]
+    public async Task The_records_own_file_alone_holds_what_was_acknowledged()
+    {
+        var alone = Directory.CreateTempSubdirectory("pritchel-alone-").FullName;
+        var acknowledged = 0L;
+        await using (var host = new Host(folder))
+        {
+            var client = host.Browser();
+            var tag = await Talk.OpenJobAsync(client);
+            foreach (var helper in new[] { true, false, true })
+            {
+                var kept = await client.PostAsJsonAsync($"/api/v1/jobs/{tag}/help", new { alone = helper }, Cancel);
+                Assert.True(kept.IsSuccessStatusCode);
+            }
+
+            var job = await client.GetFromJsonAsync<JsonElement>($"/api/v1/jobs/{tag}", Cancel);
+            acknowledged = job.GetProperty("sequence").GetInt64();
+
+            // The log is there, and is not copied.
+            Assert.True(File.Exists(Path.Combine(folder, "pritchel.db-wal")));
+            File.Copy(Path.Combine(folder, "pritchel.db"), Path.Combine(alone, "pritchel.db"));
+        }
+
+        await using (var connection = new SqliteConnection(RecordFile.ReadingConnectionString(alone)))
+        {
+            await connection.OpenAsync(Cancel);
+            await using var command = connection.CreateCommand();
+            command.CommandText = "SELECT COUNT(*) FROM JobEvents";
+            Assert.True(acknowledged > 3);
+            Assert.Equal(acknowledged, await command.ExecuteScalarAsync(Cancel));
+        }
+
+        Directory.Delete(alone, recursive: true);
     }
 
     /// <summary>

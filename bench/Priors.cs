@@ -28,7 +28,11 @@ internal static class Priors
             )
             {
                 var kit = DiagnosisKit.Build(circuit, duty, []);
-                foreach (var heard in Symptoms.MayBeHeard(kit.Table.Effect, duty).Where(h => h is not (Heard.Works or Heard.NotSaid)))
+                foreach (
+                    var heard in Symptoms
+                        .MayBeHeard(kit.Table.Effect, duty)
+                        .Where(h => h is not (Heard.Works or Heard.NotSaid))
+                )
                 {
                     var complaint = new Complaint
                     {
@@ -39,9 +43,7 @@ internal static class Priors
                     };
                     var shares = CauseClass.Shares(Beliefs.Weigh(kit.Table, complaint, Meter.Ordinary, []));
                     var first = shares.Take(Shown).Select(s => $"{s.Class} {s.Share:P0}");
-                    Console.WriteLine(
-                        $"| {circuit.Machine.Id} | {duty.Id} | {heard} | {string.Join(", ", first)} |"
-                    );
+                    Console.WriteLine($"| {circuit.Machine.Id} | {duty.Id} | {heard} | {string.Join(", ", first)} |");
                 }
             }
         }

@@ -305,14 +305,17 @@ public sealed partial class RewireDesk(
     public RewireProof Prove(OpenRewire open)
     {
         var made = Marriage.Of(open.Plan.ForWork);
-        var lacks = MachineValidator.Check(made.Machine);
-        ProofWork? Work(Machine machine, bool whole) => whole ? worked.Proof(machine, open.Host) : null;
+        ProofWork? Work(Machine machine) =>
+            MachineValidator.Unsolvable(machine).Any() ? null : worked.Proof(machine, open.Host);
         var jumped = open.Plan.HasJumpers ? Marriage.Of(open.Plan).Machine : null;
         return new RewireProof(
             made,
-            lacks,
-            Work(made.Machine, lacks.All(l => l.Unfinished)),
-            jumped is null ? null : Work(jumped, MachineValidator.Check(jumped).All(l => l.Unfinished))
+            [
+                .. MachineValidator.Unsolvable(made.Machine),
+                .. MachineValidator.Check(made.Machine).Where(l => l.Unfinished),
+            ],
+            Work(made.Machine),
+            jumped is null ? null : Work(jumped)
         );
     }
 

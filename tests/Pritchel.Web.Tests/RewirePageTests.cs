@@ -139,6 +139,35 @@ public sealed class RewirePageTests(Host host) : IClassFixture<Host>
         Assert.Contains("0 joins", await client.GetStringAsync(rewire + "/marry"), StringComparison.Ordinal);
     }
 
+    /// <summary>A rewire of which nothing stays on any side is said to be nothing, on every page and address of it.</summary>
+    [Fact]
+    public async Task A_rewire_of_nothing_is_told_so_everywhere()
+    {
+        var begun = await client.PostAsJsonAsync("/api/v1/rewires", new { name = "Gone", host = "hedgerow-mower-2" });
+        var tag = JsonNode.Parse(await begun.Content.ReadAsStringAsync())!["tag"]!.GetValue<string>();
+        var emptied = await client.PostAsJsonAsync(
+            $"/api/v1/rewires/{tag}/sides",
+            new { host = new { keeps = Array.Empty<string>() } }
+        );
+        Assert.True(emptied.IsSuccessStatusCode);
+        foreach (var what in new[] { "proof", "spice", "machine", "build", "" })
+        {
+            var answer = await client.GetAsync($"/api/v1/rewires/{tag}/{what}".TrimEnd('/'));
+            Assert.True((int)answer.StatusCode < 500, $"{what}: {answer.StatusCode}");
+        }
+
+        foreach (var page in new[] { "sides", "marry", "size", "prove", "build" })
+        {
+            var answer = await client.GetAsync($"/rewires/{tag}/{page}");
+            Assert.True((int)answer.StatusCode < 500, $"{page}: {answer.StatusCode}");
+        }
+
+        var proof = await client.GetAsync($"/api/v1/rewires/{tag}/proof");
+        Assert.Contains("Nothing is left of it", await proof.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        var saved = await client.PostAsJsonAsync($"/api/v1/rewires/{tag}/machine", new { });
+        Assert.Equal(HttpStatusCode.BadRequest, saved.StatusCode);
+    }
+
     /// <summary>Seven leads of the relay's circuit, by the template's drawing; four of them land on the tractor.</summary>
     [Fact]
     public async Task What_is_built_is_told_over_the_API()

@@ -283,6 +283,12 @@ public sealed class Marriage
     {
         const int MostMoved = 4;
         const double Turns = 0.8;
+        if (!machine.Parts.Any(p => p.Terminals.Count > 0))
+        {
+            // Nothing stayed of any side.
+            return [];
+        }
+
         var circuit = Circuit.Compile(machine with { Duties = [] });
         var done = machine.Duties.Where(d => DutyCheck.Does(circuit, d)).ToList();
         foreach (var starter in machine.Parts.Where(p => circuit.HasDevice(p.Id) && circuit.DeviceOf(p.Id) is ICranks))

@@ -51,7 +51,9 @@ internal sealed class SideFunctions
         this.side = side;
         whole = Circuit.Compile(side.Machine with { Duties = [] });
         apart = Marriage.Apart(new RewirePlan(side, null, []));
-        cut = Circuit.Compile(apart.Machine with { Duties = [] });
+        cut = apart.Machine.Parts.Any(p => p.Terminals.Count > 0)
+            ? Circuit.Compile(apart.Machine with { Duties = [] })
+            : whole;
         ground = whole.Topology.Ground();
         kills = whole.Topology.KillWiring;
         bulb = new FeedTest(whole, side.Machine.Duties);

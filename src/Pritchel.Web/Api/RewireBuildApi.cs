@@ -89,7 +89,7 @@ internal static class RewireBuildApi
         }
 
         var machine = Marriage.Of(open.Plan.ForWork).Machine;
-        if (MachineValidator.Check(machine).FirstOrDefault(p => !p.Unfinished) is { } lack)
+        if (MachineValidator.Unsolvable(machine).FirstOrDefault() is { } lack)
         {
             throw new RefusedException("machine", lack.Message);
         }

@@ -27,6 +27,19 @@ public sealed partial class MachineValidator
         return [.. validator.problems.OrderBy(p => p.Unfinished).Take(MostProblems)];
     }
 
+    /// <summary>
+    /// What keeps a machine from being solved, what is only unfinished left out: nothing at all on it counts too, though an empty
+    /// drawing is only begun.
+    /// </summary>
+    public static IEnumerable<MachineProblem> Unsolvable(Machine machine) =>
+        Check(machine)
+            .Where(p => !p.Unfinished)
+            .Concat(
+                machine.Parts.Any(p => p.Terminals.Count > 0)
+                    ? []
+                    : [new MachineProblem("/parts", "Nothing is left of it: keep some part of a side.")]
+            );
+
     private void CheckAll()
     {
         if (machine.Format != Machine.CurrentFormat)

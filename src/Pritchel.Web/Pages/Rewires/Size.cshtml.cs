@@ -48,7 +48,7 @@ public sealed class SizeModel(RewireDesk desk) : RewirePageModel(desk)
         }
 
         var machine = Marriage.Of(Open.Plan.ForWork).Machine;
-        if (MachineValidator.Check(machine).All(p => p.Unfinished))
+        if (!MachineValidator.Unsolvable(machine).Any())
         {
             Made = Circuit.Compile(machine);
             Budget = ChargeBudget.Of(Made);

@@ -4,6 +4,7 @@ using BitFaster.Caching;
 using BitFaster.Caching.Lru;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.Simulation;
@@ -28,6 +29,9 @@ public sealed record OpenPartTest(
 {
     /// <summary>Earlier ones of the same part of the same machine, newest first: what it read then.</summary>
     public IReadOnlyList<(PartTestEntry Entry, SheetState State)> Earlier { get; init; } = [];
+
+    /// <summary>Colours of the wires at each of its terminals, on the machine that it is of; none for a loose part.</summary>
+    public IReadOnlyDictionary<string, string> Colours { get; init; } = new Dictionary<string, string>();
 
     /// <summary>Its sheet.</summary>
     public PartSheet Sheet => Table.Sheet;
@@ -138,7 +142,31 @@ public sealed class PartTestDesk(
         return new OpenPartTest(entry, state, table, beliefs, SheetVerdict.Of(beliefs))
         {
             Earlier = await EarlierAsync(entry, cancel),
+            Colours = state.Began.Machine is var (id, version)
+                ? await ColoursAsync(id, version, state.Began.Tested)
+                : new(),
         };
+    }
+
+    /// <summary>Colours of the wires at a part's terminals; none where the machine cannot be read here any more.</summary>
+    private async Task<Dictionary<string, string>> ColoursAsync(string machine, int version, TestedPart tested)
+    {
+        try
+        {
+            var index = (await shelf.FindAsync(machine, version)).Machine.Index;
+            return tested
+                .Part.Addresses.Select(a => (At: a, Wires: index.EndsAt(a).Select(e => e.Wire).ToList()))
+                .Where(a => a.Wires.Count > 0)
+                .ToDictionary(
+                    a => a.At.Terminal.Text,
+                    a => string.Join(", ", a.Wires.Select(MachineWords.Colours).Distinct()),
+                    StringComparer.Ordinal
+                );
+        }
+        catch (UnreadableMachineException)
+        {
+            return [];
+        }
     }
 
     private async Task<IReadOnlyList<(PartTestEntry Entry, SheetState State)>> EarlierAsync(

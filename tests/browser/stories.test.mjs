@@ -54,10 +54,11 @@ test("a three-phase stator's own sheet decides the open job that doubts it", asy
   }
   assert.match(await page.locator("[aria-labelledby=so-far] .verdict").innerText(), /core/i);
   await Promise.all([page.waitForURL(/jobs\/T-\d+$/), page.click("text=/^Save to job/")]);
+  assert.match(await page.locator(".suspect-list li").first().innerText(), /stator/i);
   const faults = [{ id: "stator/a-to-core", severity: 1 }];
   const { asked, verdict } = await hunting.pursue({ app, browser }, page, file, { machine: told.machine, faults });
-  assert.match(verdict, /^stator: /im);
-  assert.ok(asked.length <= 2, asked.join("\n"));
+  assert.match(verdict, /^stator: leg a: burnt through to its core/im);
+  assert.ok(asked.length <= 4, asked.join("\n"));
 });
 
 // By hand: the lead between the left coil and its plug lies bare on the engine: each coil fires with its kill lead off, so neither coil is bad.

@@ -65,7 +65,7 @@ public sealed record Wiggled(PlaceId Place, RepairId? Repair, WiggledBy By, bool
 /// <param name="Good">Whether its sheet found it good; false where it found it bad.</param>
 /// <param name="Words">The sheet's verdict, in words.</param>
 /// <param name="Sheet">Tag of the part test.</param>
-/// <param name="Unseen">The part's faults that its sheet cannot show: nothing is said of them.</param>
+/// <param name="Unseen">The part's faults that its sheet does not speak of: those it cannot show, and of a bad part those it does not convict.</param>
 public sealed record PartTested(PartId Part, bool Good, string Words, string Sheet, IReadOnlyList<FaultId> Unseen)
     : JobEvent;
 

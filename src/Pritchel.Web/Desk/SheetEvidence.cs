@@ -17,19 +17,20 @@ public static class SheetEvidence
             || (open.Verdict.Outcome == SheetOutcome.Bad && open.IsItself)
         );
 
-    /// <summary>A part test's result: what its sheet cannot show is left as it was believed.</summary>
+    /// <summary>
+    /// A part test's result: what its sheet cannot show is left as it was believed, and of a bad one only what may be wrong with it
+    /// is convicted.
+    /// </summary>
     public static PartTested Of(OpenPartTest open) =>
         new(
             new PartId(open.Entry.PartId!),
             open.Verdict.Outcome != SheetOutcome.Bad,
             SheetWords.Title(open),
             open.Entry.Tag,
-            [
-                .. open
-                    .Table.Hidden.Concat(open.NothingSeen ? open.Verdict.Among : [])
-                    .SelectMany(h => h.Faults)
-                    .Select(f => f.Id)
-                    .Distinct(),
-            ]
+            [.. (
+                    open.Verdict.Outcome == SheetOutcome.Bad ? open.Table.States.Except(open.Verdict.Among)
+                    : open.NothingSeen ? open.Table.Hidden.Concat(open.Verdict.Among)
+                    : open.Table.Hidden
+                ).SelectMany(h => h.Faults).Where(f => f.Id.Of.Owner.Part?.Text == open.Entry.PartId).Select(f => f.Id).Distinct()]
         );
 }

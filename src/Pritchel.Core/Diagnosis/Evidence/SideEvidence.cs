@@ -74,6 +74,9 @@ public sealed class SideEvidence
     /// <summary>Whether a part was tested by itself.</summary>
     public bool Tested(PartId part) => tested.Any(t => t.Part == part);
 
+    /// <summary>Whether a part was tested by itself and found bad.</summary>
+    public bool FoundBad(PartId part) => tested.Any(t => t.Part == part && !t.Good);
+
     /// <summary>Looks that count.</summary>
     public IReadOnlyList<Look> Looks => looks;
 

@@ -57,7 +57,11 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         var loss = new Minutes((1 - first.Share) * WrongRepairMinutes);
         var found =
             beliefs.SideEvidence.Looks.Count(l => l.Found != LookFound.Sound)
-            + beliefs.SideEvidence.WiggleEvidence.Tried.Count(p => p.Changed);
+            + beliefs.SideEvidence.WiggleEvidence.Tried.Count(p => p.Changed)
+            // A sheet asks again of what it condemns: the meter has spoken twice there.
+            + (
+                first.Likeliest?.Id.Of.Owner.Part is { } part && beliefs.SideEvidence.FoundBad(part) ? LeastReadings : 0
+            );
         var staysOpen = stir is not null && loss.Value * Settles(beliefs, stir.Bits) >= stir.Minutes.Value;
         var heard = beliefs.Readings.Count + found >= (first.IsSound ? 1 : LeastReadings);
         if (

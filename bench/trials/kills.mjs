@@ -85,7 +85,7 @@ steps.draft = async (mine) => {
   const html = await (await fetch(app.url + page, { signal: AbortSignal.timeout(30_000) })).text();
   const after = /name="After" value="(\d+)"/.exec(html)?.[1];
   const name = `Mower ${Math.floor(random() * 1e9)}`;
-  const answer = await post(page, `/machines/drafts/${mine.draft}?handler=Machine`, new URLSearchParams({ After: after, Name: name, Kind: "mower", Summary: "a mower", StopByHand: "let the bail go", StoppedBy: "the bail", MayDiffer: "not much", NotDrawn: "nothing" }));
+  const answer = await post(page, `/machines/drafts/${mine.draft}?on=machine`, new URLSearchParams({ After: after, Name: name, Kind: "mower", Summary: "a mower", StopByHand: "let the bail go", StoppedBy: "the bail", MayDiffer: "not much", NotDrawn: "nothing" }));
   if (answer.status === 302) {
     writes++;
     kept.drafts.set(mine.draft, name);

@@ -159,6 +159,20 @@ public sealed class MakingPageTests(Host host) : IClassFixture<Host>
         );
     }
 
+    /// <summary>A page that was open before an upgrade names the thing as its handler; one that names nothing is told so.</summary>
+    [Theory]
+    [InlineData("?handler=Machine", "Curlew meadow")]
+    [InlineData("?handler=Nothing", "what it is about was not told")]
+    public async Task A_form_of_an_older_page_is_kept_or_told(string query, string said)
+    {
+        var draft = await BeginAsync("orchard-tractor-4");
+        var page = await client.GetStringAsync($"{draft}?on=machine");
+        var fields = Filled(page.Split($"action=\"{draft}?on=machine&amp;view=loom\"")[1].Split("</form>")[0]);
+        fields["Name"] = "Curlew meadow";
+        var answer = await client.PostAsync(draft + query, new FormUrlEncodedContent(fields));
+        Assert.Contains(said, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
     /// <summary>What a browser would send of a form: inputs, ticked boxes, chosen options, text areas.</summary>
     private static Dictionary<string, string> Filled(string form)
     {

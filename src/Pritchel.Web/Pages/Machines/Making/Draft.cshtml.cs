@@ -33,9 +33,13 @@ public sealed class DraftModel(DraftDesk desk) : PageModel, ISaysWhatWasWrong
     /// <summary>Keeps what was typed of the thing in the form.</summary>
     public async Task<IActionResult> OnPostAsync(int draft)
     {
+        // A page from before an upgrade, still open in a tab, names the thing as its handler.
+        On ??= Request.Query["handler"].ToString().ToLowerInvariant();
         if (DraftForms.Blank(On) is not { } form)
         {
-            return Redirect($"/machines/drafts/{draft}");
+            return await LoadAsync(draft, null) && Say("what it is about was not told; open it from the drawing.")
+                ? Page()
+                : NotFound();
         }
 
         await TryUpdateModelAsync(form, form.GetType(), "");

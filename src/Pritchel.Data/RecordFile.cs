@@ -142,7 +142,7 @@ public static class RecordFile
             await CloseUpAsync(file, cancel);
 
             // All three move together: what is only in the log yet belongs to what is replaced.
-            kept = Path.Combine(folder, $"pritchel-replaced-{DateTime.UtcNow:yyyyMMdd'T'HHmmss'Z'}.db");
+            kept = FreeName(Path.Combine(folder, $"pritchel-replaced-{DateTime.UtcNow:yyyyMMdd'T'HHmmss'Z'}"));
             File.Move(file, kept);
             foreach (var side in Sides.Where(s => File.Exists(file + s)))
             {
@@ -152,6 +152,18 @@ public static class RecordFile
 
         File.Move(coming, file);
         return kept;
+    }
+
+    /// <summary>A name that no file has yet: two restores may fall into one second.</summary>
+    private static string FreeName(string name)
+    {
+        var free = name + ".db";
+        for (var k = 2; File.Exists(free); k++)
+        {
+            free = $"{name}-{k}.db";
+        }
+
+        return free;
     }
 
     /// <summary>

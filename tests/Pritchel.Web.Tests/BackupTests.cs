@@ -47,8 +47,11 @@ public sealed class BackupTests
             Assert.False((await client.GetAsync($"/api/v1/jobs/{later}")).IsSuccessStatusCode);
         }
 
+        // One after the other within a second: what each replaces is kept beside the other's.
         SqliteConnection.ClearAllPools();
-        await RecordFile.RestoreAsync(folder, kept!, default);
+        var again = await RecordFile.RestoreAsync(folder, kept!, default);
+        var onceMore = await RecordFile.RestoreAsync(folder, kept!, default);
+        Assert.Equal(3, new[] { kept, again, onceMore }.Distinct().Count(File.Exists));
         await using (var third = new Host(folder))
         {
             Assert.True((await third.Browser().GetAsync($"/api/v1/jobs/{later}")).IsSuccessStatusCode);

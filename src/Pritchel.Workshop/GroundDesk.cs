@@ -110,18 +110,11 @@ public sealed class GroundDesk(
 
         var meter = await meters.GetAsync(cancel);
         var step = GroundSheet.Read(asked.At, typed!.Trim(), Math.Abs(read.Value), meter.Name);
-        return await AppendAsync(open, after, step, cancel);
+        return await tests.EnterAsync(open.Entry, after, step, cancel);
     }
 
     /// <summary>Takes the last step back.</summary>
     /// <returns>What was wrong; null when it was taken back.</returns>
-    public async Task<string?> UndoAsync(OpenSurvey open, int after, CancellationToken cancel = default) =>
-        open.State.Undoable is { } last
-            ? await AppendAsync(open, after, new SheetUndone(last.Sequence), cancel)
-            : "Nothing to take back.";
-
-    private async Task<string?> AppendAsync(OpenSurvey open, int after, SheetStep step, CancellationToken cancel) =>
-        await tests.AppendAsync(open.Entry.Number, after, step, cancel)
-            ? null
-            : "Something was entered on this survey meanwhile; it is shown below. Yours was not kept: enter it again.";
+    public Task<string?> UndoAsync(OpenSurvey open, int after, CancellationToken cancel = default) =>
+        tests.TakeBackAsync(open.Entry, after, open.State.Undoable, cancel);
 }

@@ -19,9 +19,6 @@ public sealed record OpenLeads(PartTestEntry Entry, SheetState State)
 /// <summary>Brings unknown leads and the meter together for the pages and the API.</summary>
 public sealed class LeadDesk(PartTestStore tests, MeterStore meters)
 {
-    private const string Meanwhile =
-        "Something was entered on this sheet meanwhile; it is shown below. Yours was not kept: enter it again.";
-
     /// <summary>Begins on some leads.</summary>
     /// <returns>Their number, or what was wrong.</returns>
     public async Task<(int? Number, string Why)> BeginAsync(
@@ -49,16 +46,11 @@ public sealed class LeadDesk(PartTestStore tests, MeterStore meters)
         CancellationToken cancel = default
     ) =>
         LeadSheet.Answered(open.Known, pair, typed, await meters.GetAsync(cancel), out var error) is { } read
-            ? await AppendAsync(open, after, read, cancel)
+            ? await tests.EnterAsync(open.Entry, after, read, cancel)
             : error;
 
     /// <summary>Takes the last reading back.</summary>
     /// <returns>What was wrong; null when it was taken back.</returns>
-    public async Task<string?> UndoAsync(OpenLeads open, int after, CancellationToken cancel = default) =>
-        open.State.Undoable is { } last
-            ? await AppendAsync(open, after, new SheetUndone(last.Sequence), cancel)
-            : "Nothing to take back.";
-
-    private async Task<string?> AppendAsync(OpenLeads open, int after, SheetStep step, CancellationToken cancel) =>
-        await tests.AppendAsync(open.Entry.Number, after, step, cancel) ? null : Meanwhile;
+    public Task<string?> UndoAsync(OpenLeads open, int after, CancellationToken cancel = default) =>
+        tests.TakeBackAsync(open.Entry, after, open.State.Undoable, cancel);
 }

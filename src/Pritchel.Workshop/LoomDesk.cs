@@ -24,9 +24,6 @@ public sealed record OpenLoom(
 /// <summary>Brings unknown looms and drafts of machines together for the pages and the API.</summary>
 public sealed class LoomDesk(PartTestStore tests, DraftStore drafts)
 {
-    private const string Meanwhile =
-        "Something was entered on this loom meanwhile; it is shown below. Yours was not kept: enter it again.";
-
     private const double MostOhms = 1e6;
 
     /// <summary>Begins on a loom.</summary>
@@ -93,7 +90,7 @@ public sealed class LoomDesk(PartTestStore tests, DraftStore drafts)
             ohms = reading.IsOverRange ? double.PositiveInfinity : Math.Abs(reading.Value);
         }
 
-        return await AppendAsync(open, after, new LoomProbed(new LoomAnswer(question, ohms), text), cancel);
+        return await tests.EnterAsync(open.Entry, after, new LoomProbed(new LoomAnswer(question, ohms), text), cancel);
     }
 
     /// <summary>Tells what an end was followed to.</summary>
@@ -110,15 +107,18 @@ public sealed class LoomDesk(PartTestStore tests, DraftStore drafts)
         return end < 0 || end >= open.Loom.Ends.Count ? "That is no end of this loom; nothing was kept."
             : words.Length is 0 or > LoomSheet.MostFollowed || words.Any(c => char.IsControl(c) || c is '<' or '>')
                 ? $"What {open.Loom.Ends[end].Name} goes to: 1 to {LoomSheet.MostFollowed} letters that print, without < or >."
-            : await AppendAsync(open, after, new LoomFollowed(end, words), cancel);
+            : await tests.EnterAsync(open.Entry, after, new LoomFollowed(end, words), cancel);
     }
 
     /// <summary>Takes the last step back; the list itself stays.</summary>
     /// <returns>What was wrong; null when it was taken back.</returns>
-    public async Task<string?> UndoAsync(OpenLoom open, int after, CancellationToken cancel = default) =>
-        open.State.Undoable is { Step: not LoomListed } last
-            ? await AppendAsync(open, after, new SheetUndone(last.Sequence), cancel)
-            : "Nothing to take back.";
+    public Task<string?> UndoAsync(OpenLoom open, int after, CancellationToken cancel = default) =>
+        tests.TakeBackAsync(
+            open.Entry,
+            after,
+            open.State.Undoable is { Step: not LoomListed } last ? last : null,
+            cancel
+        );
 
     /// <summary>Begins a machine from what is known, as a draft to be finished in the editor.</summary>
     /// <returns>Number of the draft.</returns>
@@ -134,7 +134,4 @@ public sealed class LoomDesk(PartTestStore tests, DraftStore drafts)
             $"traced as {open.Entry.Tag}",
             cancel
         );
-
-    private async Task<string?> AppendAsync(OpenLoom open, int after, SheetStep step, CancellationToken cancel) =>
-        await tests.AppendAsync(open.Entry.Number, after, step, cancel) ? null : Meanwhile;
 }

@@ -267,7 +267,7 @@ public sealed class PartTestDesk(
         if (Wavering.Read(typed, out var wrong) is { } wavers)
         {
             var wavered = new SheetRead(asked.Id, typed!.Trim(), double.NaN, open.Table.Meter.Name) { Wavers = wavers };
-            return await AppendAsync(open, after, wavered, cancel);
+            return await tests.EnterAsync(open.Entry, after, wavered, cancel);
         }
 
         if (wrong is not null)
@@ -281,15 +281,13 @@ public sealed class PartTestDesk(
         }
 
         var read = new SheetRead(asked.Id, typed!.Trim(), figure.Value, open.Table.Meter.Name);
-        return await AppendAsync(open, after, read, cancel);
+        return await tests.EnterAsync(open.Entry, after, read, cancel);
     }
 
     /// <summary>Takes the last step back.</summary>
     /// <returns>What was wrong; null when it was taken back.</returns>
-    public async Task<string?> UndoAsync(OpenPartTest open, int after, CancellationToken cancel = default) =>
-        open.State.Undoable is { } last
-            ? await AppendAsync(open, after, new SheetUndone(last.Sequence), cancel)
-            : "Nothing to take back.";
+    public Task<string?> UndoAsync(OpenPartTest open, int after, CancellationToken cancel = default) =>
+        tests.TakeBackAsync(open.Entry, after, open.State.Undoable, cancel);
 
     /// <summary>Tells how the part stands.</summary>
     /// <returns>What was wrong; null when it was kept.</returns>
@@ -308,7 +306,7 @@ public sealed class PartTestDesk(
         var words = (seen ?? "").ReplaceLineEndings(" ").Trim();
         return celsius is not (>= Coldest and <= Hottest) ? $"Temperature: {Coldest} to {Hottest} °C."
             : words.Length > MostSeen ? $"What was seen: {words.Length} characters; at most {MostSeen}."
-            : await AppendAsync(open, after, new SheetTold(celsius, isNew, words), cancel);
+            : await tests.EnterAsync(open.Entry, after, new SheetTold(celsius, isNew, words), cancel);
     }
 
     /// <summary>Tells whether something looked for was there.</summary>
@@ -321,11 +319,6 @@ public sealed class PartTestDesk(
         CancellationToken cancel = default
     ) =>
         open.Sheet.Looks.FirstOrDefault(l => l.Id == look) is { } known
-            ? await AppendAsync(open, after, new SheetLooked(known.Id, seen), cancel)
+            ? await tests.EnterAsync(open.Entry, after, new SheetLooked(known.Id, seen), cancel)
             : $"“{look}” is no look of this sheet; allowed: {string.Join(", ", open.Sheet.Looks.Select(l => l.Id))}.";
-
-    private async Task<string?> AppendAsync(OpenPartTest open, int after, SheetStep step, CancellationToken cancel) =>
-        await tests.AppendAsync(open.Entry.Number, after, step, cancel)
-            ? null
-            : "Something was entered on this sheet meanwhile; it is shown below. Yours was not kept: enter it again.";
 }

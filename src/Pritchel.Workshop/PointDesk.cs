@@ -18,9 +18,6 @@ public sealed record OpenPoints(PartTestEntry Entry, SheetState State, Meter Met
 /// <summary>Brings sheets of one's own points and the meter together for the pages and the API.</summary>
 public sealed class PointDesk(PartTestStore tests, MeterStore meters)
 {
-    private const string Meanwhile =
-        "Something was entered on this sheet meanwhile; it is shown below. Yours was not kept: enter it again.";
-
     /// <summary>Begins a sheet.</summary>
     /// <returns>Its number, or what was wrong.</returns>
     public async Task<(int? Number, string Why)> BeginAsync(string? name, CancellationToken cancel = default) =>
@@ -51,7 +48,7 @@ public sealed class PointDesk(PartTestStore tests, MeterStore meters)
         CancellationToken cancel = default
     ) =>
         PointSheet.Placed(open.State, words, reads, wanted, out var error) is { } placed
-            ? await AppendAsync(open, after, placed, cancel)
+            ? await tests.EnterAsync(open.Entry, after, placed, cancel)
             : error;
 
     /// <summary>Enters what was read of a point.</summary>
@@ -64,16 +61,11 @@ public sealed class PointDesk(PartTestStore tests, MeterStore meters)
         CancellationToken cancel = default
     ) =>
         PointSheet.Answered(open.State, point, typed, open.Meter, out var error) is { } read
-            ? await AppendAsync(open, after, read, cancel)
+            ? await tests.EnterAsync(open.Entry, after, read, cancel)
             : error;
 
     /// <summary>Takes the last step back.</summary>
     /// <returns>What was wrong; null when it was taken back.</returns>
-    public async Task<string?> UndoAsync(OpenPoints open, int after, CancellationToken cancel = default) =>
-        open.State.Undoable is { } last
-            ? await AppendAsync(open, after, new SheetUndone(last.Sequence), cancel)
-            : "Nothing to take back.";
-
-    private async Task<string?> AppendAsync(OpenPoints open, int after, SheetStep step, CancellationToken cancel) =>
-        await tests.AppendAsync(open.Entry.Number, after, step, cancel) ? null : Meanwhile;
+    public Task<string?> UndoAsync(OpenPoints open, int after, CancellationToken cancel = default) =>
+        tests.TakeBackAsync(open.Entry, after, open.State.Undoable, cancel);
 }

@@ -12,17 +12,16 @@ public sealed class Turns(int atOnce) : IDisposable
     /// <summary>The turn of whoever asks; null where it has none.</summary>
     internal static Turn? Current => Own.Value;
 
-    /// <summary>Waits for a turn, and has it until what is returned is disposed.</summary>
+    /// <summary>Does something in its turn.</summary>
+    /// <param name="work">It; all that it calls has the turn.</param>
     /// <param name="cancel">Leaves the line.</param>
-    public async Task<IDisposable> TakeAsync(CancellationToken cancel)
+    public async Task TakeAsync(Func<Task> work, CancellationToken cancel)
     {
-        var turn = new Turn(free);
+        using var turn = new Turn(free);
         await turn.TakeAsync(cancel);
-        return turn;
+        Own.Value = turn;
+        await work();
     }
-
-    /// <summary>Makes a turn that of all that is called from here on.</summary>
-    public static void Have(IDisposable turn) => Own.Value = turn as Turn;
 
     /// <inheritdoc/>
     public void Dispose() => free.Dispose();

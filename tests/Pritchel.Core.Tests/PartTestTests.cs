@@ -139,6 +139,111 @@ public class PartTestTests
     }
 
     /// <summary>
+    /// By algebra done apart: copper of a given length with a leak of its own ohms at a place along it, seen from every lead. The place
+    /// comes back whatever the leak has, in one winding and in a leg of a star of unlike legs.
+    /// </summary>
+    [Fact]
+    public void Where_one_leak_sits_comes_back_from_both_ends() =>
+        Gen.Select(
+                Gen.Double[0.2, 20],
+                Gen.Double[0.2, 20],
+                Gen.Double[0.2, 20],
+                Gen.Double[0, 0.999],
+                Gen.Double[0, 50]
+            )
+            .Sample(
+                (a, b, c, into, leak) =>
+                {
+                    double Said(string kind, Dictionary<string, double> read) =>
+                        Percent(
+                            SheetCatalogue
+                                .Named(kind)!
+                                .Arithmetic(TestedPart.Loose(DeviceKinds.Named(kind)!), read, 20)
+                                .Single(l => l.Words.Contains("one leak", StringComparison.Ordinal))
+                                .Result
+                        );
+
+                    // The near half of one winding.
+                    var half = into / 2;
+                    Assert.Equal(
+                        100 * half,
+                        Said(
+                            "stator-1",
+                            new()
+                            {
+                                ["ohms-a-b"] = a,
+                                ["core-a"] = (half * a) + leak,
+                                ["core-b"] = ((1 - half) * a) + leak,
+                            }
+                        ),
+                        Shown
+                    );
+
+                    // Leg a, from its lead towards the point of the star.
+                    Assert.Equal(
+                        100 * into,
+                        Said(
+                            "stator-3",
+                            new()
+                            {
+                                ["ohms-a-b"] = a + b,
+                                ["ohms-b-c"] = b + c,
+                                ["ohms-c-a"] = c + a,
+                                ["core-a"] = (into * a) + leak,
+                                ["core-b"] = b + ((1 - into) * a) + leak,
+                                ["core-c"] = c + ((1 - into) * a) + leak,
+                            }
+                        ),
+                        Shown
+                    );
+                }
+            );
+
+    // A whole per cent is what is shown.
+    private const double Shown = 0.501;
+
+    /// <summary>The figure of "about 37 % into its winding".</summary>
+    private static double Percent(string said) =>
+        double.Parse(said.Split(' ')[1], System.Globalization.CultureInfo.InvariantCulture);
+
+    /// <summary>
+    /// A stator ten times as large, read by a meter whose ranges and leads are ten times as large, is judged alike; by the same meter, one
+    /// ten times smaller cannot be told.
+    /// </summary>
+    [Theory]
+    [InlineData(4.0, 3.2, 3.2)]
+    [InlineData(4.0, 4.0, 4.1)]
+    [InlineData(4.4, 3.6, 4.0)]
+    [InlineData(4.0, 4.0, 3.3)]
+    public void Scaling_a_part_with_the_meters_resolution_and_leads_changes_no_verdict(double ab, double bc, double ca)
+    {
+        SheetVerdict Of(double scale)
+        {
+            var meter = Nulled with
+            {
+                Leads = new Units.Ohms(Nulled.Leads.Value * scale),
+                OhmsRanges = [.. Nulled.OhmsRanges.Select(r => r * scale)],
+            };
+            return Judge(
+                Stator(2 * scale, meter),
+                [
+                    ("ohms-a-b", ab * scale),
+                    ("ohms-b-c", bc * scale),
+                    ("ohms-c-a", ca * scale),
+                    ("core-a", double.PositiveInfinity),
+                    ("core-b", double.PositiveInfinity),
+                    ("core-c", double.PositiveInfinity),
+                ]
+            );
+        }
+
+        var (one, ten) = (Of(1), Of(10));
+        Assert.Equal(one.Outcome, ten.Outcome);
+        Assert.Equal(one.Named?.Words, ten.Named?.Words);
+        Assert.Equal(one.Share, ten.Share, 0.05);
+    }
+
+    /// <summary>
     /// By hand: legs of 2.0, 2.0 and 1.2 ohm in star read 4.0, 3.2 and 3.2. The same stator ten times lower is below what a
     /// meter of tenths of an ohm tells apart, and must not be condemned by it.
     /// </summary>
@@ -163,7 +268,7 @@ public class PartTestTests
         Assert.Matches("^(ac|current)-", Stator(0.2).Readings[coarse.Next].Id);
     }
 
-    private static SheetTable Stator(double ohms)
+    private static SheetTable Stator(double ohms, Meter? meter = null)
     {
         var loose = TestedPart.Loose(DeviceKinds.Named("stator-3")!);
         return SheetTable.Build(
@@ -173,7 +278,7 @@ public class PartTestTests
                 FiguresKnown = true,
                 Part = loose.Part with { Values = new Dictionary<string, double> { ["ohms"] = ohms } },
             },
-            Nulled
+            meter ?? Nulled
         );
     }
 

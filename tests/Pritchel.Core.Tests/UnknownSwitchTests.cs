@@ -6,8 +6,8 @@ namespace Pritchel.Core.Tests;
 public class UnknownSwitchTests
 {
     /// <summary>
-    /// Two hundred switches of three to eight posts, dealt at random, each asked what it asks for: named rightly but for posts
-    /// that are alike, in fewer beeps than every pair in every position, and not much above what the choice of deals costs.
+    /// Two hundred switches of five to eight posts and three or four positions, dealt at random, each asked what it asks for: named
+    /// rightly but for posts that are alike, in fewer beeps than every pair in every position, and not much above what the choice of deals costs.
     /// </summary>
     [Fact]
     public void Two_hundred_switches_are_named_rightly_in_few_beeps()
@@ -17,8 +17,8 @@ public class UnknownSwitchTests
         const int Switches = 200;
         for (var k = 0; k < Switches; k++)
         {
-            var pattern = SwitchPattern.Known[random.Next(SwitchPattern.Known.Count)];
-            var posts = Math.Min(8, Math.Max(3, pattern.Roles.Count + random.Next(2)));
+            var pattern = Patterns[random.Next(Patterns.Count)];
+            var posts = random.Next(Math.Max(5, pattern.Roles.Count), 9);
             var roles = new SwitchRole?[posts];
             var order = Enumerable.Range(0, posts).OrderBy(_ => random.Next()).ToList();
             for (var r = 0; r < pattern.Roles.Count; r++)
@@ -57,6 +57,49 @@ public class UnknownSwitchTests
         Assert.True(asked < 0.5 * pairs, $"{asked} of {pairs}");
     }
 
+    /// <summary>
+    /// Eighty switches whose posts join at random, of five to eight posts and three to five positions: of no known kind, and not said to
+    /// be of one unless all that was asked is what that one would do.
+    /// </summary>
+    [Fact]
+    public void Switches_that_join_at_random_are_not_taken_for_one_that_is_known()
+    {
+        var random = new Random(78);
+        var (named, asked, wrong) = (0, 0, new List<string>());
+        for (var k = 0; k < 80; k++)
+        {
+            var (posts, positions) = (random.Next(5, 9), random.Next(3, 6));
+            var groups = Enumerable
+                .Range(0, positions)
+                .Select(_ => Enumerable.Range(0, posts).Select(_ => random.Next(posts)).ToArray())
+                .ToList();
+            var answers = new List<SwitchAnswer>();
+            var known = new UnknownSwitch(posts, positions, true, answers);
+            while (known.Next is { } question && answers.Count < 80)
+            {
+                var joined = groups[question.Position];
+                answers.Add(new SwitchAnswer(question, joined[question.One] == joined[question.Other]));
+                known = new UnknownSwitch(posts, positions, true, answers);
+            }
+
+            asked += answers.Count;
+            if (!known.IsNamed)
+            {
+                continue;
+            }
+
+            named++;
+            if (answers.Count(a => known.Joins(a.Question) > 0.5 != a.Beeps) is > 0 and var odd)
+            {
+                wrong.Add($"{odd} of {answers.Count} odd, {posts} posts: {known.Patterns[0].Pattern.Name}");
+            }
+        }
+
+        TestContext.Current.TestOutputHelper?.WriteLine($"{named} of 80 named, {asked / 80.0:0.0} beeps each");
+        Assert.Empty(wrong);
+        Assert.True(named <= 8, $"{named} of 80 named by answers that were all theirs");
+    }
+
     [Fact]
     public void One_wrong_beep_is_outvoted()
     {
@@ -89,6 +132,9 @@ public class UnknownSwitchTests
     [InlineData(5, 6)]
     public void Posts_and_positions_beyond_what_is_known_are_refused(int posts, int positions) =>
         Assert.Throws<ArgumentOutOfRangeException>(() => new UnknownSwitch(posts, positions, true, []));
+
+    private static IReadOnlyList<SwitchPattern> Patterns { get; } =
+    [.. SwitchPattern.Known.Where(p => p.Positions.Count >= 3)];
 
     private static bool Joins(SwitchPattern pattern, SwitchRole?[] roles, SwitchQuestion question) =>
         pattern.Joined[question.Position].Any(g => Has(g, roles[question.One]) && Has(g, roles[question.Other]));

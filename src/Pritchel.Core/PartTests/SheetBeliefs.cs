@@ -23,7 +23,9 @@ public sealed class SheetBeliefs
     // Share of readings that say nothing: a slip, a wrong range.
     private const double WildShare = 0.02;
     private const double WildDensity = 1.0 / 18;
-    private const double ContactOhms = 0.02;
+
+    // Two probes pressed anew, as a share of the leads' own ohms: from memory.
+    private const double ContactShare = 0.1;
 
     // Between two of the parts drawn lie others: so much of a figure is not told apart.
     private const double GapShare = 0.01;
@@ -249,7 +251,7 @@ public sealed class SheetBeliefs
         var doubt = Math.Sqrt(
             Math.Pow(middle * table.Meter.OhmsAccuracyPercent / 200, 2)
                 + Math.Pow(table.Meter.AccuracyCounts * step / 2, 2)
-                + (ContactOhms * ContactOhms)
+                + Math.Pow(ContactShare * table.Meter.Leads.Value, 2)
                 + Math.Pow(GapShare * middle, 2)
         );
         return doubt * observable.Steepness(middle);

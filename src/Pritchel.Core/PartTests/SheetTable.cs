@@ -21,8 +21,8 @@ public sealed class SheetTable
     // Windings of one part differ among themselves by about three in a hundred: a third of what makes differ. From memory.
     private const double AmongThemselves = 0.3;
 
-    // Leads that were shorted first and noted still differ a little from press to press.
-    private const double LeadDoubtOhms = 0.04;
+    // Leads that were shorted first and noted still differ by a fifth from press to press: from memory.
+    private const double LeadDoubtShare = 0.2;
     private const int Seed = 20260;
 
     // On an observable's scale: under what any meter resolves.
@@ -119,7 +119,8 @@ public sealed class SheetTable
         int particle
     )
     {
-        var leads = (meter.LeadsNulled ? 0 : meter.Leads.Value) + (LeadDoubtOhms * HealthyMachine.Normal(random));
+        var leads =
+            meter.Leads.Value * ((meter.LeadsNulled ? 0 : 1) + (LeadDoubtShare * HealthyMachine.Normal(random)));
         var (circuit, solver, parameters) = DrawSound(random, sheet, tested, meter, readings, leads);
         var faults = circuit.Faults.ToDictionary(f => f.Id);
         for (var s = 0; s < states.Count; s++)

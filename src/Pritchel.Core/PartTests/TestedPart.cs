@@ -38,6 +38,24 @@ public sealed record TestedPart(Part Part, IReadOnlyList<Control> Controls, bool
             FiguresKnown: false
         );
 
+    /// <summary>Something of which only its points are known: leads, a switch's plug, any two points. No sheet solves it.</summary>
+    /// <param name="id">What it is known by.</param>
+    /// <param name="name">What it is called.</param>
+    /// <param name="points">Its points.</param>
+    public static TestedPart Unknown(string id, string name, IEnumerable<string> points) =>
+        new(
+            new Part
+            {
+                Id = new PartId(id),
+                Name = name,
+                Kind = PartKinds.Body,
+                Place = BenchMachine.Place,
+                Terminals = [.. points.Select(TerminalId.Of)],
+            },
+            [],
+            FiguresKnown: false
+        );
+
     /// <summary>A part of a machine, with the machine's figures.</summary>
     public static TestedPart Of(Machine machine, Part part) =>
         new(

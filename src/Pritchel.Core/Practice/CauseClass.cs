@@ -47,7 +47,7 @@ public static class CauseClass
 
         if (fault.Id.Of.Owner.Part is { } id && circuit.Machine.Index.Part(id) is { } part)
         {
-            return ByWords.FirstOrDefault(w => fault.Words.Contains(w.Said, StringComparison.Ordinal)).Class
+            return ByRole.GetValueOrDefault((part.Kind, fault.Id.Role))
                 ?? ByKind.GetValueOrDefault(part.Kind)
                 ?? part.Kind;
         }
@@ -73,12 +73,14 @@ public static class CauseClass
                 .OrderByDescending(g => g.Item2),
         ];
 
-    // What a mechanic counts apart from the part that it comes with.
-    private static readonly (string Said, string Class)[] ByWords =
-    [
-        ("brush worn", "brushes"),
-        (": plug worn", "plug"),
-        ("plug lead", "plug lead"),
-        ("wide gap", "air gap or turns"),
-    ];
+    // What a mechanic counts apart from the part that it comes with, by kind and role of the fault.
+    private static readonly Dictionary<(string Kind, string Role), string> ByRole = new()
+    {
+        [("generator", "brush-worn")] = "brushes",
+        [("magneto", "plug")] = "plug",
+        [("magneto", "lead")] = "plug lead",
+        [("magneto", "weak")] = "air gap or turns",
+        [("ignition-coil", "plug")] = "plug",
+        [("ignition-coil", "lead")] = "plug lead",
+    };
 }

@@ -10,17 +10,9 @@ internal static class Line
 
     public static void UseLine(this IApplicationBuilder app, Turns turns) =>
         app.Use(
-            async (context, next) =>
-            {
-                if (HttpMethods.IsGet(context.Request.Method) && Light.Contains(context.Request.Path.Value))
-                {
-                    await next(context);
-                    return;
-                }
-
-                using var turn = await turns.TakeAsync(context.RequestAborted);
-                Turns.Have(turn);
-                await next(context);
-            }
+            (context, next) =>
+                HttpMethods.IsGet(context.Request.Method) && Light.Contains(context.Request.Path.Value)
+                    ? next(context)
+                    : turns.TakeAsync(() => next(context), context.RequestAborted)
         );
 }

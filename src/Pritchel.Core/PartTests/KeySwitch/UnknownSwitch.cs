@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Numerics;
 
 namespace Pritchel.Core.PartTests.KeySwitch;
 
@@ -12,9 +13,11 @@ public sealed class UnknownSwitch
     // An answer that is wrong: a probe slipped, a contact dirty. From memory.
     private const double WrongShare = 0.01;
 
-    // A switch that no pattern here is: from memory.
+    // A switch that no pattern here is: one that joins as it likes, or a relative of one that differs in a contact in so many.
+    // From memory.
     private const double OfNoPattern = 0.1;
     private const double JoinedOfNone = 0.2;
+    private const double RelativeDiffers = 0.1;
 
     private static readonly ConcurrentDictionary<
         (int Posts, int Positions, bool Springs),
@@ -23,6 +26,7 @@ public sealed class UnknownSwitch
 
     private readonly IReadOnlyList<Deal> deals;
     private readonly double[] weights;
+    private readonly Lazy<Dictionary<SwitchQuestion, double>> joins;
 
     // Deals that still count: of tens of thousands a few are left after some answers.
     private const double Negligible = 1e-7;
@@ -42,28 +46,30 @@ public sealed class UnknownSwitch
         }
 
         (Posts, Positions, this.answers) = (posts, positions, [.. answers]);
-        deals = AllDeals.GetOrAdd(
-            (posts, positions, lastSprings),
-            k =>
-                [
-                    .. from pattern in SwitchPattern.Known
-                    where
-                        pattern.Positions.Count == k.Positions
-                        && pattern.Roles.Count <= k.Posts
-                        && pattern.LastSprings == k.Springs
-                    from roles in Dealt(pattern.Roles, k.Posts)
-                    select new Deal(pattern, roles),
-                ]
-        );
+        deals = AllDeals.GetOrAdd((posts, positions, lastSprings), k => AllOf(k.Posts, k.Positions, k.Springs));
+        var (asked, beeped) = (new ulong[positions], new ulong[positions]);
+        foreach (var (question, beeps) in this.answers)
+        {
+            var bit = Deal.Bit(question);
+            asked[question.Position] |= bit;
+            beeped[question.Position] = beeps ? beeped[question.Position] | bit : beeped[question.Position] & ~bit;
+        }
 
-        // Every pattern is as likely as another, however many ways its posts can be dealt.
-        var ways = deals.GroupBy(d => d.Pattern).ToDictionary(g => g.Key, g => g.Count());
-        var patterns = Math.Max(1, ways.Count);
-        weights =
-        [
-            .. deals.Select(d => (1 - OfNoPattern) / patterns / ways[d.Pattern] * Likelihood(d)),
-            OfNoPattern * this.answers.Aggregate(1.0, (p, a) => p * (a.Beeps ? JoinedOfNone : 1 - JoinedOfNone)),
-        ];
+        // By how many answers a deal does not give: of itself, and of a relative.
+        var count = asked.Sum(a => BitOperations.PopCount(a));
+        double[] Chances(double wrong) =>
+            [.. Enumerable.Range(0, count + 1).Select(m => Math.Pow(wrong, m) * Math.Pow(1 - wrong, count - m))];
+        var (own, relative) = (Chances(WrongShare), Chances(RelativeDiffers));
+        var none = this.answers.Aggregate(1.0, (p, a) => p * (a.Beeps ? JoinedOfNone : 1 - JoinedOfNone));
+        weights = new double[deals.Count + 1];
+        for (var d = 0; d < deals.Count; d++)
+        {
+            var missed = deals[d].Missed(asked, beeped);
+            weights[d] = (1 - OfNoPattern) * deals[d].Prior * own[missed];
+            none += deals[d].Prior * relative[missed];
+        }
+
+        weights[^1] = OfNoPattern / 2 * none;
         var total = weights.Sum();
         for (var d = 0; d < weights.Length; d++)
         {
@@ -71,6 +77,22 @@ public sealed class UnknownSwitch
         }
 
         live = [.. Enumerable.Range(0, deals.Count).Where(d => weights[d] > Negligible)];
+        joins = new Lazy<Dictionary<SwitchQuestion, double>>(SharesThatJoin);
+    }
+
+    /// <summary>Every deal of every pattern of so many positions. Every pattern is as likely as another, however many ways its posts can be dealt.</summary>
+    private static List<Deal> AllOf(int posts, int positions, bool springs)
+    {
+        var patterns = SwitchPattern
+            .Known.Where(p => p.Positions.Count == positions && p.Roles.Count <= posts && p.LastSprings == springs)
+            .Select(p => (Pattern: p, Dealt: Dealt(p.Roles, posts).ToList()))
+            .ToList();
+        return
+        [
+            .. patterns.SelectMany(p =>
+                p.Dealt.Select(roles => new Deal(p.Pattern, roles, 1.0 / patterns.Count / p.Dealt.Count))
+            ),
+        ];
     }
 
     /// <summary>Number of posts.</summary>
@@ -130,15 +152,22 @@ public sealed class UnknownSwitch
     }
 
     /// <summary>Share in which two posts join in a position.</summary>
-    public double Joins(SwitchQuestion question)
+    public double Joins(SwitchQuestion question) =>
+        (weights[^1] * JoinedOfNone) + joins.Value.GetValueOrDefault(question);
+
+    /// <summary>Shares of deals in which pairs join; none where none does.</summary>
+    private Dictionary<SwitchQuestion, double> SharesThatJoin()
     {
-        var joined = weights[^1] * JoinedOfNone;
+        var shares = new Dictionary<SwitchQuestion, double>();
         foreach (var d in live)
         {
-            joined += deals[d].Joins(question) ? weights[d] : 0;
+            foreach (var question in deals[d].Joined)
+            {
+                shares[question] = shares.GetValueOrDefault(question) + weights[d];
+            }
         }
 
-        return joined;
+        return shares;
     }
 
     /// <summary>All that can be asked.</summary>
@@ -157,17 +186,6 @@ public sealed class UnknownSwitch
 
     private static double Entropy(double share) =>
         share is <= 0 or >= 1 ? 0 : -(share * Math.Log2(share)) - ((1 - share) * Math.Log2(1 - share));
-
-    private double Likelihood(Deal deal)
-    {
-        var likelihood = 1.0;
-        foreach (var answer in answers)
-        {
-            likelihood *= deal.Joins(answer.Question) == answer.Beeps ? 1 - WrongShare : WrongShare;
-        }
-
-        return likelihood;
-    }
 
     /// <summary>Every way of dealing roles to posts, posts left over joining nothing.</summary>
     private static IEnumerable<SwitchRole?[]> Dealt(IReadOnlyList<SwitchRole> roles, int posts)
@@ -206,23 +224,22 @@ public sealed class UnknownSwitch
     {
         private readonly ulong[] joined;
 
-        public Deal(SwitchPattern pattern, SwitchRole?[] roles)
+        public Deal(SwitchPattern pattern, SwitchRole?[] roles, double prior)
         {
-            (Pattern, Roles) = (pattern, roles);
+            (Pattern, Roles, Prior) = (pattern, roles, prior);
+            Joined =
+            [
+                .. from position in Enumerable.Range(0, pattern.Positions.Count)
+                from grouped in pattern.Joined[position]
+                let posts = grouped.Select(r => Array.IndexOf(roles, r)).Order().ToList()
+                from i in Enumerable.Range(0, posts.Count)
+                from j in Enumerable.Range(i + 1, posts.Count - i - 1)
+                select new SwitchQuestion(position, posts[i], posts[j]),
+            ];
             joined = new ulong[pattern.Positions.Count];
-            for (var p = 0; p < joined.Length; p++)
+            foreach (var question in Joined)
             {
-                foreach (var group in pattern.Joined[p])
-                {
-                    int[] posts = [.. group.Select(r => Array.IndexOf(roles, r))];
-                    foreach (var one in posts)
-                    {
-                        foreach (var other in posts)
-                        {
-                            joined[p] |= one < other ? Bit(one, other) : 0;
-                        }
-                    }
-                }
+                joined[question.Position] |= Bit(question);
             }
         }
 
@@ -230,9 +247,26 @@ public sealed class UnknownSwitch
 
         public SwitchRole?[] Roles { get; }
 
-        public bool Joins(SwitchQuestion question) =>
-            (joined[question.Position] & Bit(question.One, question.Other)) != 0;
+        /// <summary>Share before anything is asked.</summary>
+        public double Prior { get; }
 
-        private static ulong Bit(int one, int other) => 1UL << ((one * 8) + other);
+        /// <summary>Pairs that join, by position.</summary>
+        public SwitchQuestion[] Joined { get; }
+
+        /// <summary>How many answers it would not have given.</summary>
+        /// <param name="asked">Pairs asked, by position.</param>
+        /// <param name="beeped">Those of them that beeped.</param>
+        public int Missed(ulong[] asked, ulong[] beeped)
+        {
+            var missed = 0;
+            for (var p = 0; p < joined.Length; p++)
+            {
+                missed += BitOperations.PopCount((joined[p] ^ beeped[p]) & asked[p]);
+            }
+
+            return missed;
+        }
+
+        public static ulong Bit(SwitchQuestion question) => 1UL << ((question.One * 8) + question.Other);
     }
 }

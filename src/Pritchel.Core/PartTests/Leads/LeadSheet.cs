@@ -1,6 +1,4 @@
 using System.Globalization;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Units;
@@ -39,22 +37,7 @@ public static class LeadSheet
             ? null
             : new SheetBegan(
                 Key,
-                new TestedPart(
-                    new Part
-                    {
-                        Id = new PartId("leads"),
-                        Name = called,
-                        Kind = PartKinds.Body,
-                        Place = BenchMachine.Place,
-                        Terminals =
-                        [
-                            .. colours.Select((c, i) => TerminalId.Of($"{i + 1} {c}")),
-                            TerminalId.Of(CoreName),
-                        ],
-                    },
-                    [],
-                    FiguresKnown: false
-                ),
+                TestedPart.Unknown("leads", called, [.. colours.Select((c, i) => $"{i + 1} {c}"), CoreName]),
                 null,
                 null
             );

@@ -1,6 +1,4 @@
 using System.Globalization;
-using Pritchel.Core.Identity;
-using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
 
@@ -49,23 +47,7 @@ public static class PointSheet
         error = FigureRules.OfName(called) ?? "";
         return error.Length > 0
             ? null
-            : new SheetBegan(
-                Key,
-                new TestedPart(
-                    new Part
-                    {
-                        Id = new PartId("points"),
-                        Name = called,
-                        Kind = PartKinds.Body,
-                        Place = BenchMachine.Place,
-                        Terminals = [TerminalId.Of("bolt")],
-                    },
-                    [],
-                    FiguresKnown: false
-                ),
-                null,
-                null
-            );
+            : new SheetBegan(Key, TestedPart.Unknown("points", called, ["bolt"]), null, null);
     }
 
     /// <summary>A point as a step; null where something is wrong with it.</summary>

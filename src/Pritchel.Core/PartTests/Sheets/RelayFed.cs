@@ -118,7 +118,15 @@ public abstract class CoilAndContacts : PartSheet
                 letGo is > LeastLetGo and < CrankedVolts ? "usual" : "unusual: it sticks, or drops out when cranking"
             );
         }
+
+        foreach (var line in Besides(read))
+        {
+            yield return line;
+        }
     }
+
+    /// <summary>What is worked out from what else is noted of it.</summary>
+    protected virtual IEnumerable<ArithmeticLine> Besides(IReadOnlyDictionary<string, double> read) => [];
 
     /// <summary>A figure that was read; null where none was, or it was OL.</summary>
     protected static double? Finite(IReadOnlyDictionary<string, double> read, string id) =>
@@ -180,17 +188,8 @@ public sealed class PlugInRelay : CoilAndContacts
         ];
 
     /// <inheritdoc/>
-    public override IEnumerable<ArithmeticLine> Arithmetic(
-        TestedPart tested,
-        IReadOnlyDictionary<string, double> read,
-        double celsius
-    )
+    protected override IEnumerable<ArithmeticLine> Besides(IReadOnlyDictionary<string, double> read)
     {
-        foreach (var line in base.Arithmetic(tested, read, celsius))
-        {
-            yield return line;
-        }
-
         // A meter's milliamp through the coil alone is less than this; a diode beside it takes over at half a volt.
         const double Unlike = 0.1;
         if (read.TryGetValue("diode-86-85", out var forth) && read.TryGetValue("diode-85-86", out var back))
@@ -247,17 +246,8 @@ public sealed class RemoteSolenoid : CoilAndContacts
         ];
 
     /// <inheritdoc/>
-    public override IEnumerable<ArithmeticLine> Arithmetic(
-        TestedPart tested,
-        IReadOnlyDictionary<string, double> read,
-        double celsius
-    )
+    protected override IEnumerable<ArithmeticLine> Besides(IReadOnlyDictionary<string, double> read)
     {
-        foreach (var line in base.Arithmetic(tested, read, celsius))
-        {
-            yield return line;
-        }
-
         // Common practice, no source.
         const double MostOverMount = 0.2;
         if (Finite(read, "mount") is { } mount)

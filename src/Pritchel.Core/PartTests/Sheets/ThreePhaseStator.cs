@@ -1,19 +1,12 @@
+using System.Globalization;
 using Pritchel.Core.Faults;
-using Pritchel.Core.Handbook;
-using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
-using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.PartTests.Sheets;
 
-/// <summary>A three-phase stator that floats: pairs alike, none to the core, and its alternating volts at a set speed.</summary>
-public sealed class ThreePhaseStator : PartSheet
+/// <summary>A three-phase stator that floats: pairs alike, none to the core.</summary>
+public sealed class ThreePhaseStator : FloatingStator
 {
-    private static readonly (string From, string To)[] Pairs = [("a", "b"), ("b", "c"), ("c", "a")];
-
-    private static readonly string[] Wires = ["a", "b", "c"];
-
     /// <inheritdoc/>
     public override string Key => "stator-3";
 
@@ -21,19 +14,10 @@ public sealed class ThreePhaseStator : PartSheet
     public override string Name => "Three-phase stator";
 
     /// <inheritdoc/>
-    public override bool Fits(DeviceKind kind) =>
-        kind.Terminals.SequenceEqual(["a", "b", "c", "case"]) && kind.FollowsWave;
+    protected override IReadOnlyList<string> Leads { get; } = ["a", "b", "c"];
 
     /// <inheritdoc/>
-    public override string Before =>
-        "Its plug apart at the stator's own leads; short the probes first and null them or note what they add. Let it cool to the air.";
-
-    /// <inheritdoc/>
-    public override string Caution =>
-        "AC at speed: clip both leads on first, hands off, nothing near belts, blades and exhaust. An open stator gives a hundred volts and more.";
-
-    /// <inheritdoc/>
-    public override bool IsCopper(SheetReading reading) => reading.Observable is DeadOhms || ByKnownCurrent.Is(reading);
+    protected override IReadOnlyList<(string From, string To)> Pairs { get; } = [("a", "b"), ("b", "c"), ("c", "a")];
 
     /// <inheritdoc/>
     public override string DoesNotProve =>
@@ -49,10 +33,6 @@ public sealed class ThreePhaseStator : PartSheet
         ];
 
     /// <inheritdoc/>
-    public override string? WhileOpen =>
-        "While the flywheel is off: every lead to the core, each joint moved, magnets and key looked at. Leads pulled through and tied, read them again before it goes back on.";
-
-    /// <inheritdoc/>
     public override IReadOnlyList<string> Sources =>
         [
             "Copper gains 0.393 % a kelvin (IEC 60028).",
@@ -60,75 +40,28 @@ public sealed class ThreePhaseStator : PartSheet
         ];
 
     /// <inheritdoc/>
-    public override Machine Rig(TestedPart tested) => new BenchMachine(tested).KnownCurrent(tested.Part, Pairs).Build();
+    protected override double OhmsFrom(string lead, IReadOnlyDictionary<string, double> read) => Legs(read).Star(lead);
 
     /// <inheritdoc/>
-    public override IReadOnlyList<SheetReading> Readings(TestedPart tested) =>
-        [
-            .. Pairs.Select(p => new SheetReading(
-                $"ohms-{p.From}-{p.To}",
-                $"Ohms, {p.From} to {p.To}",
-                DeadOhms.Instance,
-                At(tested, p.From),
-                At(tested, p.To)
-            )),
-            .. Wires.Select(t => new SheetReading(
-                $"core-{t}",
-                $"Ohms, {t} to core",
-                DeadOhms.Instance,
-                At(tested, t),
-                At(tested, "case")
-            )
-            {
-                How = "bright metal of the core; expect OL",
-            }),
-            .. Pairs.Select(p => new SheetReading(
-                $"ac-{p.From}-{p.To}",
-                $"AC volts at 3000 rpm, {p.From} to {p.To}",
-                AlternatingVolts.Instance,
-                At(tested, p.From),
-                At(tested, p.To)
-            )
-            {
-                How = "plug apart, the same speed for all three; leave out what cannot be run",
-                Speed = DutySpeed.Work,
-                Caution = AlternatingVolts.Instance.Caution(null),
-            }),
-            .. ByKnownCurrent.Readings(tested, Pairs),
-        ];
-
-    /// <inheritdoc/>
-    public override IEnumerable<ArithmeticLine> Arithmetic(
-        TestedPart tested,
-        IReadOnlyDictionary<string, double> read,
-        double celsius
-    )
+    protected override IEnumerable<ArithmeticLine> OfWindings(IReadOnlyDictionary<string, double> read, double to20)
     {
-        foreach (var line in ByKnownCurrent.Arithmetic(read, Pairs))
-        {
-            yield return line;
-        }
-
-        if (!Pairs.All(p => read.TryGetValue($"ohms-{p.From}-{p.To}", out var ohms) && double.IsFinite(ohms)))
-        {
-            yield break;
-        }
-
-        var pairs = StatorLegs.Of(read["ohms-a-b"], read["ohms-b-c"], read["ohms-c-a"]);
-        var to20 = Copper.At20(1, celsius);
+        var legs = Legs(read);
         foreach (var (leg, sum) in new[] { ("a", "ab + ca − bc"), ("b", "ab + bc − ca"), ("c", "bc + ca − ab") })
         {
-            var ohms = pairs.Star(leg);
+            var ohms = legs.Star(leg);
             yield return new($"leg {leg}: ({sum}) ÷ 2, in star", Engineering.Format(ohms, "Ω"));
             yield return new(
-                $"  at 20 °C: × {to20.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture)}",
+                $"  at 20 °C: × {to20.ToString("0.000", CultureInfo.InvariantCulture)}",
                 Engineering.Format(ohms * to20, "Ω")
             );
         }
 
         yield return new(
             "unlike by, against the mean of the legs",
-            pairs.Imbalance.ToString("P0", System.Globalization.CultureInfo.InvariantCulture)
+            legs.Imbalance.ToString("P0", CultureInfo.InvariantCulture)
         );
     }
+
+    private static StatorLegs Legs(IReadOnlyDictionary<string, double> read) =>
+        StatorLegs.Of(read["ohms-a-b"], read["ohms-b-c"], read["ohms-c-a"]);
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
+using Pritchel.Web.Desk;
 
 namespace Pritchel.Web.Pages.Jobs;
 
@@ -102,15 +103,7 @@ public sealed record PricesTyped(
     private static Money? Figure(string field, string? typed, out string error)
     {
         const int Longest = 20;
-        if (
-            double.TryParse(
-                (typed ?? "").Trim().Replace(',', '.'),
-                NumberStyles.AllowDecimalPoint,
-                CultureInfo.InvariantCulture,
-                out var figure
-            )
-            && figure <= MostMoney
-        )
+        if (TypedNumber.Read(typed) is { } figure and <= MostMoney)
         {
             error = "";
             return new Money(figure);

@@ -1,6 +1,6 @@
-using System.Globalization;
 using Microsoft.AspNetCore.Mvc.ModelBinding.Validation;
 using Pritchel.Core.Jobs;
+using Pritchel.Web.Desk;
 
 namespace Pritchel.Web.Pages.Jobs;
 
@@ -20,9 +20,7 @@ public sealed class RepairTyped
     /// <summary>It, read.</summary>
     public Entered Read()
     {
-        const NumberStyles Allowed = NumberStyles.AllowDecimalPoint;
-        var typed = (MinutesTaken ?? "").Trim();
-        if (!double.TryParse(typed.Replace(',', '.'), Allowed, CultureInfo.InvariantCulture, out var minutes))
+        if (TypedNumber.Read(MinutesTaken) is not { } minutes)
         {
             return Entered.No(
                 $"Minutes: “{JobPageModel.Cut(MinutesTaken)}” is not a time; type minutes from 0 to {RepairText.MostMinutes}."

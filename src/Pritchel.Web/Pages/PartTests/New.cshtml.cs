@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.Simulation;
 using Pritchel.Data;
+using Pritchel.Web.Desk;
 using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 
@@ -61,14 +62,7 @@ public sealed class NewModel(PartTestDesk desk) : PageModel
                 continue;
             }
 
-            if (
-                !double.TryParse(
-                    typed.Trim().Replace(',', '.'),
-                    NumberStyles.AllowDecimalPoint | NumberStyles.AllowLeadingSign,
-                    CultureInfo.InvariantCulture,
-                    out var figure
-                )
-            )
+            if (TypedNumber.Read(typed, signed: true) is not { } figure)
             {
                 Error =
                     $"{rule.Name}: “{(typed.Length > 40 ? typed[..40] + "…" : typed)}” is not a number; type one such as {rule.Default.ToString("0.####", CultureInfo.InvariantCulture)}, or leave it blank.";

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 using Microsoft.AspNetCore.Mvc;
 using Pritchel.Core.Identity;
@@ -95,12 +94,7 @@ public sealed class SheetModel(PartTestDesk desk, JobDesk jobs) : StepPageModel<
     /// <summary>Tells how the part stands.</summary>
     public Task<IActionResult> OnPostTellAsync() =>
         ActAsync(() =>
-            double.TryParse(
-                (Celsius ?? "").Trim().Replace(',', '.'),
-                NumberStyles.Float,
-                CultureInfo.InvariantCulture,
-                out var celsius
-            )
+            TypedNumber.Read(Celsius, signed: true) is { } celsius
                 ? desk.TellAsync(Open, After, celsius, IsNew, Seen, Cancel)
                 : Task.FromResult<string?>("Temperature: type degrees Celsius, such as 20.")
         );

@@ -4,6 +4,7 @@ using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.KeySwitch;
 using Pritchel.Data;
 using Pritchel.Web.Entrance;
+using Pritchel.Workshop;
 
 namespace Pritchel.Web.Pages.PartTests;
 
@@ -62,24 +63,25 @@ public sealed class SwitchModel(PartTestStore tests, MeterStore meters) : PageMo
         }
 
         var meter = await meters.GetAsync(HttpContext.RequestAborted);
-        return await AppendAsync(SwitchSheet.Answered(new SwitchAnswer(question, beeps), meter.Name));
+        var answered = SwitchSheet.Answered(new SwitchAnswer(question, beeps), meter.Name);
+        return await ShowAsync(await tests.EnterAsync(Entry, After, answered, HttpContext.RequestAborted));
     }
 
     /// <summary>Takes the last answer back.</summary>
     public async Task<IActionResult> OnPostUndoAsync() =>
-        !await LoadAsync() ? NotFound()
-        : State.Undoable is { } last ? await AppendAsync(new SheetUndone(last.Sequence))
-        : Page();
+        await LoadAsync()
+            ? await ShowAsync(await tests.TakeBackAsync(Entry, After, State.Undoable, HttpContext.RequestAborted))
+            : NotFound();
 
-    private async Task<IActionResult> AppendAsync(SheetStep step)
+    private async Task<IActionResult> ShowAsync(string? wrong)
     {
-        if (await tests.AppendAsync(Entry.Number, After, step, HttpContext.RequestAborted))
+        if (wrong is null)
         {
             return Redirect($"/part-tests/{Entry.Tag}/switch");
         }
 
         await LoadAsync();
-        Error = "Something was entered on this sheet meanwhile; it is shown below. Yours was not kept: enter it again.";
+        Error = wrong;
         return Page();
     }
 

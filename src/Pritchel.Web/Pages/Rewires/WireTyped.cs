@@ -1,7 +1,7 @@
-using System.Globalization;
 using Microsoft.AspNetCore.Mvc.ModelBinding.Validation;
 using Pritchel.Core.Handbook;
 using Pritchel.Core.Units;
+using Pritchel.Web.Desk;
 
 namespace Pritchel.Web.Pages.Rewires;
 
@@ -36,12 +36,12 @@ public sealed class WireTyped
             return (null, null);
         }
 
-        if (Read(Amps) is not (> 0 and <= MostAmps and var amps))
+        if (TypedNumber.Read(Amps) is not (> 0 and <= MostAmps and var amps))
         {
             return (null, $"Amps: type more than 0 and at most {MostAmps}, such as 7.5.");
         }
 
-        if (Read(Metres) is not (> 0 and <= MostMetres and var metres))
+        if (TypedNumber.Read(Metres) is not (> 0 and <= MostMetres and var metres))
         {
             return (null, $"Metres one way: type more than 0 and at most {MostMetres}, such as 2.5.");
         }
@@ -49,14 +49,4 @@ public sealed class WireTyped
         var need = new WireNeed(new Amps(amps), new Metres(metres), System, MayDrop, EngineSpace);
         return ((WireSizing.Size(need, WireSizing.Awg), WireSizing.Size(need, WireSizing.Metric)), null);
     }
-
-    private static double? Read(string? text) =>
-        double.TryParse(
-            (text ?? "").Trim().Replace(',', '.'),
-            NumberStyles.AllowDecimalPoint,
-            CultureInfo.InvariantCulture,
-            out var figure
-        )
-            ? figure
-            : null;
 }

@@ -202,9 +202,9 @@ public class PartTestTests
     // A whole per cent is what is shown.
     private const double Shown = 0.501;
 
-    /// <summary>The figure of "about 37 % into its winding".</summary>
+    /// <summary>The figure of "37 % in".</summary>
     private static double Percent(string said) =>
-        double.Parse(said.Split(' ')[1], System.Globalization.CultureInfo.InvariantCulture);
+        double.Parse(said.Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture);
 
     /// <summary>
     /// A stator ten times as large, read by a meter whose ranges and leads are ten times as large, is judged alike; by the same meter, one

@@ -117,8 +117,8 @@ public abstract class FloatingStator : PartSheet
         if (double.IsFinite(share))
         {
             yield return new(
-                $"all leads meet the core: one leak; ({near}{far} {Engineering.Format(Between(near, far), "Ω")} − {Engineering.Format(Beyond(near, far), "Ω")} that {far} reads more) ÷ 2 = {Engineering.Format(along, "Ω")} from lead {near}",
-                $"about {Math.Clamp(share, 0, 1).ToString("P0", CultureInfo.InvariantCulture)} into its winding"
+                $"all leads meet the core: one leak, {Engineering.Format(along, "Ω")} of copper from lead {near}: ({near}{far} {Engineering.Format(Between(near, far), "Ω")} − {Engineering.Format(Beyond(near, far), "Ω")} that {far} reads more) ÷ 2",
+                $"{Math.Clamp(share, 0, 1).ToString("P0", CultureInfo.InvariantCulture)} in"
             );
         }
 

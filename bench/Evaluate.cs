@@ -4,6 +4,7 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Proving;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Bench;
@@ -20,6 +21,8 @@ internal static class Evaluate
 
     // A fault that is there in a third of the tries.
     private const double Seldom = 1.0 / 3;
+    private const int Tried = 3;
+    private const double Sure = 0.95;
 
     /// <summary>The world that arguments ask for.</summary>
     public static World WorldOf(IReadOnlyList<string> args)
@@ -51,8 +54,9 @@ internal static class Evaluate
                 var watch = Stopwatch.StartNew();
                 var kit = DiagnosisKit.Build(circuit, symptom.Duty, []);
                 Console.WriteLine($"  {circuit.Machine.Id} {symptom.Duty.Id}: kit {watch.Elapsed.TotalSeconds:0.0} s");
-                var lines = Asked("doubles")
-                    ? Doubles(kit, world, draws)
+                var lines =
+                    Asked("doubles") ? Doubles(kit, world, draws)
+                    : Asked("misplaced") ? Misplaced(kit, world, draws)
                     : Hunts(kit, world, draws, Asked("strategies"));
                 all.AddRange(lines.Select(l => l with { Group = symptom.Group, Duty = symptom.Duty.Id.Text }));
             }
@@ -79,6 +83,25 @@ internal static class Evaluate
         {
             Console.WriteLine(
                 $"after {after.Key} readings: stated {after.Average(s => s.Said.Share):0.000}, right {after.Average(s => s.Said.Right ? 1.0 : 0):0.000} of {after.Count()}"
+            );
+        }
+
+        if (Asked("misplaced"))
+        {
+            var sure = ours.Count(l => l.Hunt is { Verdict: not null, Share: >= Sure });
+            Console.WriteLine(
+                $"leads put on wrongly: {ours.Count}; no verdict, or none of these: {ours.Count(l => l.Hunt.Verdict is null)}; stated at {Sure} and more: {sure}"
+            );
+        }
+        else
+        {
+            // What a wrong part was fitted for goes on failing: as many clean tries as the proof asks for must all come by chance.
+            var presence = world.Presence;
+            var failed = Math.Max(1, (int)Math.Round(Tried * presence));
+            var passes = Math.Pow(1 - presence, Proof.CleanTriesNeeded(failed, Tried));
+            var wrong = ours.Count(l => l.Hunt is { Verdict: not null, Right: false });
+            Console.WriteLine(
+                $"closed with the fault still there: {wrong * passes / ours.Count:P3} of hunts ({wrong} wrong parts, {Proof.CleanTriesNeeded(failed, Tried)} clean tries asked for)"
             );
         }
 
@@ -203,6 +226,26 @@ internal static class Evaluate
             }
 
             lines.Add(new Line(kit.Circuit.Machine.Id.Text, strategy.Name, both));
+        }
+
+        return lines;
+    }
+
+    /// <summary>Leads put on wrongly and nothing broken: no single fault should be named for sure.</summary>
+    private static List<Line> Misplaced(DiagnosisKit kit, World world, int draws)
+    {
+        var (evaluation, strategy, random) = (new Evaluation(kit, world), new ByInformation(), new Random(SeedOf(kit)));
+        var lines = Enumerable
+            .Range(0, draws)
+            .Select(_ => evaluation.HuntMisplaced(random.Next(), strategy))
+            .OfType<Hunt>()
+            .Select(h => new Line(kit.Circuit.Machine.Id.Text, strategy.Name, h))
+            .ToList();
+        foreach (var hunt in lines.Select(l => l.Hunt))
+        {
+            Console.WriteLine(
+                $"       {hunt.FaultId}: {hunt.Verdict?.Text ?? "no verdict"} at {hunt.Share:0.00} after {hunt.Readings}"
+            );
         }
 
         return lines;

@@ -14,6 +14,7 @@ return args is [var command, ..]
         "first-page" => await FirstPage.RunAsync(args[1..]),
         "warm-page" => await WarmPage.RunAsync(args[1..]),
         "next-page" => await NextPage.RunAsync(args[1..]),
+        "proof" => Proofs.Run(),
         "solve" => Solve.Run(),
         "dictionary" => DictionaryBench.Run(),
         _ => Usage.Show(),

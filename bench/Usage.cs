@@ -15,7 +15,7 @@ internal static class Usage
             next-test      milliseconds from a reading to the next test, in the core
             evaluate M C N hidden faults hunted, N of each complaint whose id holds C on each machine whose id holds M
                            (several by comma, "all" for all). After it any of: "habits" for people's habits with old machines, "differing" for a world that differs from
-                           what is believed, "seldom" for faults there in a third of tries, "doubles" for two at once,
+                           what is believed, "seldom" for faults there in a third of tries, "doubles" for two at once, "misplaced" for leads put on wrongly,
                            "strategies" for half-splitting, end to end and random order beside
             trace M D N    the first N hunts of one duty's evaluation told reading by reading, where the verdict was not right; "every", "seldom" and "differing" as may be;
                            with a fault's id, all of that fault
@@ -30,6 +30,7 @@ internal static class Usage
             next-page M D  milliseconds of server time from Enter on a reading to the page with the next test, of a machine's
                            duty or the tractor that does not crank; with "seldom" after them, of what failed three times in eight
             dictionary     a full fault dictionary on one core and two; one solve against dense factorisation and ngspice
+            proof          seconds of a proof of 4096 settings and every single fault, and how soon one ends that is given up
             solve          time and allocation of one settled case
             """
         );

@@ -73,7 +73,7 @@ public class EvaluationTests
     {
         var (one, other) = (Believed.Value[1].Hide(7)!, Believed.Value[1].Hide(7)!);
         var at = Kits.Value[1].Plan.Allowed(new Situation()).First();
-        Assert.Equal(one.Fault.Id, other.Fault.Id);
+        Assert.Equal(one.Id, other.Id);
         Assert.Equal(one.Read(at), other.Read(at));
     }
 

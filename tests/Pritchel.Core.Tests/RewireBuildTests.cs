@@ -51,6 +51,41 @@ public class RewireBuildTests
         );
     }
 
+    /// <summary>
+    /// By hand: a tractor's engine on the stand. Its own two leads cut apart by the plug that stays behind are joined on the bench; then metal and
+    /// cables; then leads, what is longest to reach first. Every join comes once, and none before a hold.
+    /// </summary>
+    [Fact]
+    public void Joins_are_made_on_the_bench_first_then_metal_then_what_is_longest_to_reach()
+    {
+        var (stand, tractor) = (Shipped.Circuit("run-stand-1").Machine, Shipped.Tractor.Machine);
+        string[] comes = ["starter", "magneto", "fuel-cut", "winding", "rectifier", "oil-switch", "block"];
+        string[] goes = ["starter", "magneto", "fuel-cut", "winding", "rectifier", "block", "P2"];
+        var bare = new RewirePlan(
+            new RewireSide(SideKey.Host, stand, stand.Parts.Select(p => p.Id).Where(p => !goes.Contains(p.Text)), []),
+            new RewireSide(SideKey.Donor, tractor, comes.Select(p => new PartId(p)), [new WireId("42")]),
+            []
+        );
+        var plan = Suggested(bare)
+            .With(new Join([EndKey.Parse("donor:42a@to")!.Value, EndKey.Parse("donor:42b@from")!.Value]));
+        var lines = SpliceTable.Of(plan, Ends(plan));
+        var order = BuildOrder.Of(plan, lines);
+        Assert.Equal(lines.OrderBy(l => l.Number), order.Lines.OrderBy(l => l.Number));
+        Assert.Null(order.Stages[0].Place);
+        Assert.All(order.Stages[0].Lines.SelectMany(l => l.Ends), e => Assert.Equal(SideKey.Donor, e.End.Side));
+        static bool IsHeavy(SpliceLine line) =>
+            line.Ends.Any(e => e.End.Mount is not null || e.Gauge is "25 mm²" or "16 mm²");
+        var heavy = order.Stages.Skip(1).Select(s => s.Lines.Any(IsHeavy)).ToList();
+        Assert.Contains(true, heavy);
+        Assert.Equal(heavy.OrderDescending(), heavy);
+        var minutes = order.Stages.Skip(1).Where(s => !s.Lines.Any(IsHeavy)).Select(s => s.Place!.Minutes).ToList();
+        Assert.Equal(minutes.OrderDescending(), minutes);
+        var steps = SpliceTable.Steps(plan, lines, Ends(plan)).ToList();
+        var hold = steps.FindIndex(s => s.StartsWith("HOLD", StringComparison.Ordinal));
+        Assert.True(hold < steps.FindIndex(s => s.StartsWith("Join ", StringComparison.Ordinal)));
+        Assert.Contains(steps, s => s.StartsWith("Pass through frame and grommet", StringComparison.Ordinal));
+    }
+
     /// <summary>A lead that is 0.4 m short of its joint wants 0.4 m and slack: 0.42 + 0.15 m.</summary>
     [Fact]
     public void A_lead_that_turns_out_short_gets_an_extension_and_is_sized_by_what_was_built()

@@ -102,6 +102,12 @@ public sealed class EntranceTests(Host host) : IClassFixture<Host>
             Assert.Throws<FormatException>(() => Passphrase.ReadFile(file)).Message,
             StringComparison.Ordinal
         );
+        File.WriteAllText(file, "iloveyou\n");
+        Assert.Contains(
+            "first that anybody tries",
+            Assert.Throws<FormatException>(() => Passphrase.ReadFile(file)).Message,
+            StringComparison.Ordinal
+        );
         File.Delete(file);
         Assert.Contains(
             "cannot be read",

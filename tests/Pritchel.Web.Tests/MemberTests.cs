@@ -230,6 +230,9 @@ public sealed class MemberTests(GuardedHost host) : IClassFixture<GuardedHost>
     [InlineData("a\u0007b", "long enough", "The name")]
     [InlineData("Cleo", "short", "8 characters or more")]
     [InlineData("Cleo", "", "8 characters or more")]
+    [InlineData("Cleo", "password", "first that anybody tries")]
+    [InlineData("Cleo", "Qwertyuiop", "first that anybody tries")]
+    [InlineData("Cleo", "12345678", "first that anybody tries")]
     public async Task What_is_wrong_with_an_account_is_said_by_its_field(string name, string words, string said)
     {
         await using var scope = host.Services.CreateAsyncScope();

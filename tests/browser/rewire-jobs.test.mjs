@@ -104,3 +104,40 @@ test("an ignition pack with its branch out of one quad's loom goes into another'
   assert.ok(file.parts.some((p) => p.kind === "cdi-battery-fed"));
   assert.deepEqual(page.complaints, []);
 });
+
+// By hand: P2 carries the start feed to the solenoid, P4 the seat switch's stop lead, two cavities each. Crossed, the start feed ends at the seat
+// switch and the stop lead lies on ground through the solenoid's coil.
+test("two plugs of like cavities cut out and crossed are caught, with the cure, and joined straight they are sound", async () => {
+  const page = await pageOf(browser, app, { width: 1280, height: 800 });
+  await begin(page, app, "Both plugs under the seat burnt", "orchard-tractor-4");
+  await keep(page, { gone: ["P2", "P4"] });
+  const of = await flags(page);
+  await join(page, [of["host:7@to"], of["host:29@from"]]);
+  await join(page, [of["host:28@to"], of["host:8@from"]]);
+  // Each flagged with what would happen and what cures it, before any proof.
+  assert.match(await page.locator("main").innerText(), /start feed[\s\S]*(instead|part them|move)/i);
+  assert.match(await prove(page), /Cranks no more where it did/);
+  await press(page, "text=Put it right");
+  await join(page, [of["host:7@to"], of["host:8@from"]]);
+  await join(page, [of["host:28@to"], of["host:29@from"]]);
+  await join(page, [of["host:31@from"], of["host:30@to"]]);
+  assert.match(await prove(page), /Cranks, stops and charges as it did/);
+  assert.deepEqual(page.complaints, []);
+});
+
+// By hand: 20 AWG is 0.52 mm² and bears ten amps, 8.5 in an engine space; so does 0.75 mm². The carrier's regulator brings some fourteen.
+test("a spare piece of thin loom laid into a charge lead is too thin for it", async () => {
+  const page = await pageOf(browser, app, { width: 1280, height: 800 });
+  await begin(page, app, "Charge lead chewed", "ridge-carrier-4", "orchard-tractor-4");
+  await keep(page, { comes: ["SP2"], cuts: "75" });
+  const of = await flags(page);
+  await join(page, [of["host:75a@to"], of["donor:10@to"]]);
+  await join(page, [of["host:75b@from"], of["donor:11@to"]]);
+  assert.match(await prove(page), /0\.75 mm², carries 1\d A and is too thin for that[\s\S]* at least/);
+  await press(page, ".stages a:text-is('Size')");
+  assert.match(await page.locator("#loads-title").innerText(), /too thin/i);
+  await press(page, ".stages a:text-is('Marry')");
+  await join(page, [of["host:75a@to"], of["host:75b@from"]]);
+  assert.match(await prove(page), /Cranks, stops and charges as it did/);
+  assert.deepEqual(page.complaints, []);
+});

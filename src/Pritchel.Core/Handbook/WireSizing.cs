@@ -115,15 +115,21 @@ public static class WireSizing
             .Where(s => s.Ampacity.Value > 0),
     ];
 
-    /// <summary>Amps that copper of an area may carry; zero below the thinnest of the table.</summary>
-    public static Amps OfArea(SquareMillimetres area) =>
-        new(
+    /// <summary>
+    /// Amps that copper of an area may carry; below the thinnest of the table in proportion to it (common practice, no source).
+    /// </summary>
+    public static Amps OfArea(SquareMillimetres area)
+    {
+        static double Area(int awg) => Conductors.Parse($"{awg} AWG")!.Value.Area.Value;
+        var (thinnest, least) = Carries[0];
+        return new(
             Carries
-                .Where(c => Conductors.Parse($"{c.Awg} AWG")!.Value.Area.Value <= area.Value + 1e-9)
+                .Where(c => Area(c.Awg) <= area.Value + 1e-9)
                 .Select(c => c.Amps)
-                .DefaultIfEmpty(0)
+                .DefaultIfEmpty(least * area.Value / Area(thinnest))
                 .Max()
         );
+    }
 
     /// <summary>Volts lost there and back at the working temperature: 2 · I · l · R′.</summary>
     public static Volts Drop(ConductorSize copper, Amps amps, Metres oneWay) =>

@@ -258,10 +258,7 @@ public sealed class JobDiagnosis
                 {
                     Unreachable = With(situation.Unreachable, place),
                 },
-                TestPassedOver passed when kit.Pair(passed.At) is { } at => situation with
-                {
-                    Done = With(situation.Done, at),
-                },
+                TestPassedOver passed when kit.Pair(passed.At) is { } at => situation.PassedOver(at),
                 _ => situation,
             };
         }

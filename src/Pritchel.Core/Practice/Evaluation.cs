@@ -62,7 +62,19 @@ public sealed class Evaluation
 
     /// <summary>Hunts what a seed hides; null when it hides nothing.</summary>
     public Hunt? Hunt(int seed, IStrategy strategy) =>
-        Hide(seed) is { } hidden ? Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy) : null;
+        Hide(seed, FaultsOf(seed)) is { } hidden ? Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy) : null;
+
+    /// <summary>
+    /// Hunts what two leads that were put on wrongly do; right is nothing that single faults could be. Null where none were found.
+    /// </summary>
+    public Hunt? HuntMisplaced(int seed, IStrategy strategy) =>
+        HiddenFault.Misplace(kit.Table, Meter.Ordinary, new Random(seed), world) is { } hidden
+            ? Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy)
+            : null;
+
+    /// <summary>How many faults a seed hides: two where people's machines have them.</summary>
+    private int FaultsOf(int seed) =>
+        world.Habits is { } habits && new Random(seed).NextDouble() < habits.TwoFaults ? 2 : 1;
 
     /// <summary>
     /// Hunts two faults that a seed hides: the first verdict mends one of them, the proof fails, and the other is hunted as

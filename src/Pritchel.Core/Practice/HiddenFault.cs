@@ -39,11 +39,19 @@ public sealed record World(double Widen = 1, double Slips = 0, double Presence =
 /// <param name="Mishears">Share of complaints heard by one class otherwise: a click missed, a chatter told as a click.</param>
 /// <param name="OneTerminalOff">Share of readings with the red probe on another terminal of the same part.</param>
 /// <param name="NearlyOpen">How far severities lie towards the worst: the power that an even draw is raised to.</param>
+/// <param name="LeftOff">Share of readings for which what was off for the one before is still off.</param>
+/// <param name="CheapMeter">Share of meters whose gain is twice as far off as is believed.</param>
+/// <param name="DrawingWrong">Share of machines that differ from their drawing by a lead and do their duty all the same.</param>
+/// <param name="TwoFaults">Share of hunts of two faults at once.</param>
 public sealed record Habits(
     double Rounds = 0.3,
     double Mishears = 0.1,
     double OneTerminalOff = 0.02,
-    double NearlyOpen = 0.35
+    double NearlyOpen = 0.35,
+    double LeftOff = 0.02,
+    double CheapMeter = 0.3,
+    double DrawingWrong = 0.05,
+    double TwoFaults = 0.1
 );
 
 /// <summary>
@@ -53,6 +61,7 @@ public sealed record Habits(
 public sealed class HiddenFault
 {
     private readonly PredictionTable table;
+    private readonly Circuit circuit;
     private readonly double[] parameters;
     private readonly IReadOnlyList<PlantedFault> planted;
     private readonly Meter meter;
@@ -60,9 +69,12 @@ public sealed class HiddenFault
     private readonly double gain;
     private readonly World world;
     private bool present = true;
+    private IReadOnlyList<Disconnection> off = [];
+    private IReadOnlyList<Disconnection> leftOff = [];
 
     private HiddenFault(
         PredictionTable table,
+        Circuit circuit,
         double[] parameters,
         IReadOnlyList<PlantedFault> planted,
         Meter meter,
@@ -71,19 +83,46 @@ public sealed class HiddenFault
     )
     {
         this.table = table;
+        this.circuit = circuit;
         this.parameters = parameters;
         this.planted = planted;
         this.meter = meter;
         this.random = random;
         this.world = world;
-        gain = 1 + (meter.GainSigma * HealthyMachine.Normal(random));
+        const double CheapGain = 2;
+        var cheap = world.Habits is { } habits && random.NextDouble() < habits.CheapMeter;
+        gain = 1 + (meter.GainSigma * (cheap ? CheapGain : 1) * HealthyMachine.Normal(random));
     }
 
-    /// <summary>The first of its faults.</summary>
-    public Fault Fault => planted[0].Fault;
+    /// <summary>Its first fault, or the lead that is not as drawn.</summary>
+    public FaultId Id => planted.Count > 0 ? planted[0].Fault.Id : new(Owner.Of(Misplaced[0]).Element(), "misplaced");
 
-    /// <summary>All of them.</summary>
+    /// <summary>All of its faults.</summary>
     public IEnumerable<Fault> Faults => planted.Select(p => p.Fault);
+
+    /// <summary>Leads that are put on wrongly, where that is all that is wrong.</summary>
+    public IReadOnlyList<WireId> Misplaced { get; private init; } = [];
+
+    /// <summary>
+    /// Whether a repair cures one of its faults, or sends whoever makes it to leads that are put on wrongly: to one of them, or to where
+    /// they are joined.
+    /// </summary>
+    public bool IsCuredBy(RepairId? repair) =>
+        planted.Any(p => p.Fault.Repair.Id == repair)
+        || (
+            Misplaced.Count > 0
+            && table.Circuit.Faults.Any(f =>
+                f.Repair.Id == repair
+                && Misplaced.Any(w =>
+                    f.Id.Of.Owner.Wire == w
+                    || circuit
+                        .Machine.Index.Wire(w)!
+                        .Ends.Any(e =>
+                            f.Id.Of.Owner.Part == e.At.Part && e.At != table.Circuit.Machine.Index.TerminalOf(e.Name)
+                        )
+                )
+            )
+        );
 
     /// <summary>What its owner says.</summary>
     public required Complaint Complaint { get; init; }
@@ -116,17 +155,36 @@ public sealed class HiddenFault
     )
     {
         var like = world ?? World.Believed;
+        var isMisdrawn = like.Habits is { } habits && random.NextDouble() < habits.DrawingWrong;
+        var circuit = (isMisdrawn ? Misdrawn.Working(table, random)?.Circuit : null) ?? table.Circuit;
+        var there =
+            circuit == table.Circuit ? faults : [.. faults.Select(f => circuit.Faults.First(c => c.Id == f.Id))];
         for (var attempt = 0; attempt < like.Severities; attempt++)
         {
-            var parameters = HealthyMachine.Draw(table.Circuit, random, like.Widen);
-            var planted = faults.Select(f => new PlantedFault(f, Fraction(random, like))).ToArray();
-            if (Told(table, parameters, planted, like, random) is { } complaint)
+            var parameters = HealthyMachine.Draw(circuit, random, like.Widen);
+            var planted = there.Select(f => new PlantedFault(f, Fraction(random, like))).ToArray();
+            if (Told(table, circuit, parameters, planted, like, random) is { } complaint)
             {
-                return new HiddenFault(table, parameters, planted, meter, random, like) { Complaint = complaint };
+                return new(table, circuit, parameters, planted, meter, random, like) { Complaint = complaint };
             }
         }
 
         return null;
+    }
+
+    /// <summary>Hides nothing but two leads that were put on wrongly, so that the duty fails; null where none were found.</summary>
+    /// <inheritdoc cref="Hide(PredictionTable, Fault, Meter, Random, World?)"/>
+    public static HiddenFault? Misplace(PredictionTable table, Meter meter, Random random, World world)
+    {
+        if (Misdrawn.Failing(table, random) is not var (circuit, wires))
+        {
+            return null;
+        }
+
+        var parameters = HealthyMachine.Draw(circuit, random, world.Widen);
+        return Told(table, circuit, parameters, [], world, random) is { } complaint
+            ? new(table, circuit, parameters, [], meter, random, world) { Complaint = complaint, Misplaced = wires }
+            : null;
     }
 
     /// <summary>The same machine after a repair; null when it does its duty now.</summary>
@@ -134,14 +192,15 @@ public sealed class HiddenFault
     public HiddenFault? After(RepairId repair)
     {
         var left = planted.Where(p => p.Fault.Repair.Id != repair).ToArray();
-        return left.Length > 0 && Told(table, parameters, left, world, random) is { } complaint
-            ? new HiddenFault(table, parameters, left, meter, random, world) { Complaint = complaint }
+        return left.Length > 0 && Told(table, circuit, parameters, left, world, random) is { } complaint
+            ? new(table, circuit, parameters, left, meter, random, world) { Complaint = complaint }
             : null;
     }
 
     /// <summary>What the owner says of it; null where the duty does not fail outright.</summary>
     private static Complaint? Told(
         PredictionTable table,
+        Circuit circuit,
         double[] parameters,
         IReadOnlyList<PlantedFault> planted,
         World world,
@@ -149,7 +208,7 @@ public sealed class HiddenFault
     )
     {
         const int Tried = 3;
-        var runner = new CaseRunner(table, table.Circuit.With(planted.Select(p => p.Fault)), 1e-9);
+        var runner = new CaseRunner(table, circuit.With(planted.Select(p => p.Fault)), 1e-9);
         var heard = runner.Begin(planted, parameters);
         return
             heard is Heard.Nothing or Heard.OneClick or Heard.Chatter or Heard.TooMuch
@@ -195,6 +254,8 @@ public sealed class HiddenFault
         }
 
         var elsewhere = random.NextDouble() < habits.OneTerminalOff ? Beside(at) : at;
+        leftOff = random.NextDouble() < habits.LeftOff ? off : [];
+        off = condition.Off;
         var taken = Taken(elsewhere, condition, symptom) with { At = at };
         const double Tenth = 0.1;
         return taken.Value is { } volts && condition.Observable is DirectVolts && random.NextDouble() < habits.Rounds
@@ -209,7 +270,6 @@ public sealed class HiddenFault
     /// <summary>The same pair with the red probe on another terminal of the part under it; itself where there is none.</summary>
     private ProbePair Beside(ProbePair at)
     {
-        var circuit = table.Circuit;
         var others = circuit
             .TerminalsAt(at.Red)
             .SelectMany(t => circuit.Machine.Index.Part(t.Part)!.Addresses)
@@ -267,21 +327,21 @@ public sealed class HiddenFault
     private Case Standing(int index)
     {
         var condition = table.Conditions[index];
-        var rest = table.Circuit.Setting(null);
+        var rest = circuit.Setting(null);
         return new Case
         {
-            Circuit = table.Circuit,
+            Circuit = circuit,
             Settings =
                 index == 0
                 || condition.Off.Count > 0
                 || condition.Tester != SparkTesterAt.Nowhere
                 || condition.Jump is not null
                     ? index == 0
-                        ? DutyMoment.Settings(table.Circuit, table.Duty)
+                        ? DutyMoment.Settings(circuit, table.Duty)
                         : [condition.Setting]
-                    : [.. DutyMoment.Settings(table.Circuit, table.Duty), rest, condition.Setting],
-            Speeds = table.Circuit.Engines.ToDictionary(e => e.Id, e => e.At(condition.Speed)),
-            Off = condition.Off,
+                    : [.. DutyMoment.Settings(circuit, table.Duty), rest, condition.Setting],
+            Speeds = circuit.Engines.ToDictionary(e => e.Id, e => e.At(condition.Speed)),
+            Off = [.. condition.Off.Union(leftOff)],
             SparkTester = condition.Tester,
             BatteryDisconnected = condition.Observable.WantsDeadCircuit,
             Faults = present ? planted : [],

@@ -47,7 +47,7 @@ public static class Rehearsal
         var situation = new Situation();
         var minutes = new Minutes(0);
         var stated = new List<Statement>();
-        bool IsHidden(SuspectId? suspect) => hidden.Faults.Any(f => f.Repair.Id == suspect?.Repair);
+        bool IsHidden(SuspectId? suspect) => hidden.IsCuredBy(suspect?.Repair);
         while (true)
         {
             var sideEvidence = new SideEvidence([], [], wiggles: new WiggleEvidence(stirred, hidden.Complaint));
@@ -61,7 +61,7 @@ public static class Rehearsal
             if (decided is not null || (next is null && stir is null) || steps >= MostReadings)
             {
                 var share = Certainty.Of(beliefs).Stated(beliefs.Suspects[0].Share);
-                return new Hunt(hidden.Fault.Id, decided, IsHidden(decided), steps, minutes, share) { Stated = stated };
+                return new Hunt(hidden.Id, decided, IsHidden(decided), steps, minutes, share) { Stated = stated };
             }
 
             if (stir is not null && WiggleTests.ComesFirst(stir, next))

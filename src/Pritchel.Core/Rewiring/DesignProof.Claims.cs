@@ -1,3 +1,4 @@
+using Pritchel.Core.Handbook;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
@@ -10,6 +11,9 @@ namespace Pritchel.Core.Rewiring;
 /// </content>
 public sealed partial class DesignProof
 {
+    // Settings in which plugs in each other's place are tried.
+    private const int MostMixed = 128;
+
     // Settings from which every single move is tried; beyond them the machine's memory is no longer looked for.
     private const int MostBegun = 64;
 
@@ -79,11 +83,8 @@ public sealed partial class DesignProof
         var was = before is null ? null : FeedGuards.Of(before);
         foreach (var feed in guards.Unfused)
         {
-            var wires = feed.Wires.Select(w => w.Id).ToHashSet();
             yield return new ProofFinding(
-                was is null || was.Unfused.Any(u => wires.IsSubsetOf(u.Wires.Select(w => w.Id)))
-                    ? FindingKind.Inherent
-                    : FindingKind.Hazard,
+                was is null || was.Unfused.Any(u => WasSo(u, feed)) ? FindingKind.Inherent : FindingKind.Hazard,
                 $"No fuse between the battery and {string.Join(", ", feed.Feeds.Select(p => p.Name))}: {(feed.Wires.Count == 1 ? "wire" : "wires")} {string.Join(", ", feed.Wires.Select(w => w.Id))}, {feed.Length.Value:0.0} m. Chafed on metal it burns: a fuse where it leaves the battery or the cable."
             );
         }
@@ -108,5 +109,102 @@ public sealed partial class DesignProof
                 );
             }
         }
+    }
+
+    /// <summary>
+    /// Whether a feed was unguarded before: by the same wires, or to the same parts over no less wire, however it was cut and joined.
+    /// </summary>
+    private static bool WasSo(UnfusedFeed was, UnfusedFeed now)
+    {
+        const double Longer = 1.1;
+        return now.Wires.Select(w => w.Id).ToHashSet().IsSubsetOf(was.Wires.Select(w => w.Id))
+            || (
+                now.Feeds.Select(p => p.Id).ToHashSet().IsSubsetOf(was.Feeds.Select(p => p.Id))
+                && now.Length.Value <= Longer * was.Length.Value
+            );
+    }
+
+    /// <summary>Plugs of like cavities within reach of each other, each in the other's place.</summary>
+    private static IEnumerable<ProofFinding> Mixed(Circuit after, Circuit? before, CancellationToken cancel)
+    {
+        var was = before is null
+            ? []
+            : Mixed(before, cancel).Select(m => (m.Plugs.One.Id, m.Plugs.Other.Id)).ToHashSet();
+        return Mixed(after, cancel)
+            .Select(m => new ProofFinding(
+                before is null || was.Contains((m.Plugs.One.Id, m.Plugs.Other.Id))
+                    ? FindingKind.Inherent
+                    : FindingKind.Hazard,
+                $"{m.Plugs.One.Name} and {m.Plugs.Other.Name} have the same cavities and lie within reach of each other. Each in the other's place, {m.Words} Mark both halves of each alike, or give one another body."
+            ));
+    }
+
+    private static IEnumerable<(PlugExchange Plugs, string Words)> Mixed(Circuit circuit, CancellationToken cancel)
+    {
+        var settings = circuit.SettingsNearRest(MostMoved).Take(MostMixed).ToList();
+        var (sound, does) = (new Trial(circuit), new Dictionary<ControlSetting, Behaviour>());
+        foreach (var plugs in PlugExchange.Of(circuit.Machine))
+        {
+            cancel.ThrowIfCancellationRequested();
+            var trial = new Trial(Circuit.Compile(plugs.In(circuit.Machine)));
+            foreach (var setting in does.Count == 0 ? settings : [])
+            {
+                does[setting] = sound.In(setting);
+            }
+
+            var harm = settings
+                .Select(s => Harm(circuit.Machine, s, does[s], trial.In(s)))
+                .OrderBy(h => h.Rank)
+                .FirstOrDefault();
+            if (harm.Words is { } words)
+            {
+                yield return (plugs, words);
+            }
+        }
+    }
+
+    /// <summary>What is worse in a setting than it should be, and how grave, the gravest least; no words where nothing is.</summary>
+    private static (int Rank, string? Words) Harm(
+        Machine machine,
+        ControlSetting setting,
+        Behaviour sound,
+        Behaviour mixed
+    )
+    {
+        var when = setting.Words(machine);
+        return mixed.FedKills.Except(sound.FedKills).ToList() is { Count: > 0 } fed
+                ? (0, $"battery volts burn the ignition by the kill lead of {Names(machine, fed)}: {when}.")
+            : mixed.Cranks && !sound.Cranks ? (1, $"it cranks where it must not: {when}.")
+            : mixed.Runs && !sound.Runs ? (2, $"it is not stopped: {when}.")
+            : mixed.Opened.Except(sound.Opened).ToList() is { Count: > 0 } opened
+                ? (3, $"{Names(machine, opened)} opens: {when}.")
+            : (int.MaxValue, null);
+    }
+
+    /// <summary>Wires that carry more than they bear, and none that thin carried as much before.</summary>
+    private static IEnumerable<ProofFinding> Thin(Circuit after, Circuit? before)
+    {
+        if (before is null)
+        {
+            yield break;
+        }
+
+        // By what it bears alone: what is lost on the way is no danger.
+        IEnumerable<WireLoad> TooThin(Circuit circuit) =>
+            WireLoads.Of(circuit, engineSpace: true, dropShare: 1).Where(l => l.Needs is not null);
+        var was = TooThin(before).ToList();
+        const double AsMuch = 0.9;
+        foreach (var load in TooThin(after))
+        {
+            if (!was.Exists(w => Area(w) <= Area(load) && w.Amps.Value >= AsMuch * load.Amps.Value))
+            {
+                yield return new ProofFinding(
+                    FindingKind.Hazard,
+                    $"Wire {load.Wire.Id}, {RewireWords.Gauge(load.Wire.Gauge)}, carries {load.Amps.Value:0} A and is too thin for that{(load.Running ? " with the engine running" : "")}: {load.Setting.Words(after.Machine)}. {RewireWords.Gauge(load.Needs!.Size.Gauge)} at least (ABYC E-11, from memory)."
+                );
+            }
+        }
+
+        static double Area(WireLoad load) => Conductors.Parse(load.Wire.Gauge)!.Value.Area.Value;
     }
 }

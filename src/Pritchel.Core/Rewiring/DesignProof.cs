@@ -138,6 +138,8 @@ public sealed partial class DesignProof
         found.AddRange(Sequences(after, before, cancel));
         found.AddRange(WithoutBattery(after, before));
         found.AddRange(Feeds(after, before));
+        found.AddRange(Thin(after, before));
+        found.AddRange(Mixed(after, before, cancel));
         found.AddRange(Charging(after, before, settings, [.. seen.Select(s => s.After.Runs && !s.After.Cranks)]));
         found.AddRange(Failing(after, before, Solved, cancel));
         return new DesignProof(after, rows, [.. found.OrderBy(f => f.Kind)], settings.Count, after.Faults.Count);

@@ -85,6 +85,18 @@ public static class SpliceTable
         string Flags(IReadOnlyList<FlaggedEnd> of) =>
             (of.Count == 1 ? "flag " : "flags ")
             + string.Join(", ", of.Select(e => e.Flag.ToString(CultureInfo.InvariantCulture)));
+        var order = BuildOrder.Of(plan, [.. lines.Where(l => !l.Join.IsTemporary)]);
+        IEnumerable<string> Joins(IEnumerable<BuildStage> stages) =>
+            stages.SelectMany(s =>
+                s.Lines.Select(l =>
+                        $"Join {l.Number}: {Flags(l.Ends)}{(l.Onto is { } onto ? " onto " + onto : "")}. Sleeve on first. {l.How}. Tug it."
+                    )
+                    .Prepend(
+                        s.Place is not { } place
+                            ? $"HOLD on the bench, before it goes in: what joins {plan.Donor!.Machine.Name} to itself is twisted and read back; then for good:"
+                            : $"At {place.Name}{(place.Opens is { } opens ? $" ({opens})" : "")}:"
+                    )
+            );
         return
         [
             "Battery's negative lead off and tied back. Fuel tap shut; petrol vapour out of the space before any heat or spark.",
@@ -94,13 +106,18 @@ public static class SpliceTable
                 .Select(s =>
                     $"Cut through {string.Join(", ", s.Cuts.Select(c => "wire " + c))} on {s.Machine.Name}: bright copper on both halves, or cut farther back."
                 ),
-            "Dry-fit: route every lead, through frame and grommet before bulky ends. Nothing on an edge, nothing near the exhaust, slack where it flexes.",
+            .. order.Passes.Count == 0
+                ? Array.Empty<string>()
+                :
+                [
+                    "Pass through frame and grommet before terminals, housings and sleeves go on, the thickest bundle first: "
+                        + string.Join("; ", order.Passes)
+                        + ". What a hole has passed with its housing on is cut off again.",
+                ],
+            "Dry-fit: nothing on an edge, nothing near the exhaust, slack where it flexes.",
+            .. Joins(order.Stages.Where(s => s.Place is null)),
             "HOLD. All pairs twisted or clipped, nothing permanent. Read every flag back against the table below, aloud where there are two of you.",
-            .. lines
-                .Where(l => !l.Join.IsTemporary)
-                .Select(l =>
-                    $"Join {l.Number}: {Flags(l.Ends)}{(l.Onto is { } onto ? " onto " + onto : "")}. Sleeve on first. {l.How}. Tug it."
-                ),
+            .. Joins(order.Stages.Where(s => s.Place is not null)),
             .. capped.Count == 0
                 ? Array.Empty<string>()
                 : [$"Left over, {Flags(capped)}: cut close, capped and sleeved one by one. None is left bare."],

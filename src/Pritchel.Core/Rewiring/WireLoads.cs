@@ -40,31 +40,42 @@ public static class WireLoads
             _ => (Amps: 0.0, Setting: circuit.Setting(null), Running: false)
         );
         var settings = circuit.SettingsNearRest(MostMoved).ToList();
-        var state = new CircuitState(circuit) { FollowsWaves = false, Tolerance = DutyWaves.BeliefTolerance };
-        void Note(CircuitState at, ControlSetting setting, bool running)
+        var atRest = new double[settings.Count][];
+        double[] Amps(CircuitState at) => [.. branches.Values.Select(b => at.Heating(b) * at.Siemens(b))];
+        void Note(double[] amps, ControlSetting setting, bool running)
         {
-            foreach (var (wire, branch) in branches)
+            foreach (var (wire, carried) in branches.Keys.Zip(amps))
             {
-                var amps = at.Heating(branch) * at.Siemens(branch);
-                if (double.IsFinite(amps) && amps > worst[wire].Amps)
+                if (double.IsFinite(carried) && carried > worst[wire].Amps)
                 {
-                    worst[wire] = (amps, setting, running);
+                    worst[wire] = (carried, setting, running);
                 }
             }
         }
 
-        foreach (var setting in settings)
+        Parallel.For(
+            0,
+            settings.Count,
+            () => new CircuitState(circuit) { FollowsWaves = false, Tolerance = DutyWaves.BeliefTolerance },
+            (s, _, state) =>
+            {
+                state.Begin(circuit.NominalParameters());
+                state.Move(settings[0]);
+                state.Move(settings[s]);
+                atRest[s] = Amps(state);
+                return state;
+            },
+            _ => { }
+        );
+        for (var s = 0; s < settings.Count; s++)
         {
-            state.Begin(circuit.NominalParameters());
-            state.Move(settings[0]);
-            state.Move(setting);
-            Note(state, setting, running: false);
+            Note(atRest[s], settings[s], running: false);
         }
 
         var trial = new Trial(circuit);
         if (settings.Find(trial.Runs) is { } runs)
         {
-            Note(Trial.Turning(circuit, runs, DutySpeed.Work).State, runs, running: true);
+            Note(Amps(Trial.Turning(circuit, runs, DutySpeed.Work).State), runs, running: true);
         }
 
         var windings = circuit.Topology.MetalOf(
@@ -106,7 +117,9 @@ public static class WireLoads
             limitsItself
         );
         var series = wire.Gauge.EndsWith("AWG", StringComparison.Ordinal) ? WireSizing.Awg : WireSizing.Metric;
-        var sized = wire.Cable == true ? null : WireSizing.Size(need, series);
+        var own = new WireSize(wire.Gauge, copper, WireSizing.OfArea(copper.Area));
+        var sized =
+            wire.Cable == true || WireSizing.Size(need, [own]) is not null ? null : WireSizing.Size(need, series);
         return new WireLoad(
             wire,
             amps,

@@ -239,7 +239,11 @@ public static class TestWords
         var wanted =
             test.WantedAnyway.Value >= Minute ? $"; {test.WantedAnyway} of it the repair is likely to want anyway" : "";
         var there = test.Minutes.Value > 2 ? ", getting there included" : "";
-        return string.Create(CultureInfo.InvariantCulture, $"{Splits(test.Bits)} in {test.Minutes}{there}{wanted}.");
+        var again = test.IsOnceMore ? "Once more, probes put on anew: what is left hangs on this one figure. " : "";
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"{again}{Splits(test.Bits)} in {test.Minutes}{there}{wanted}."
+        );
     }
 
     /// <summary>The same reading on the other of two like engines; null where there is none.</summary>

@@ -28,17 +28,21 @@ public sealed class Passphrase
     public bool IsAsked => hash is not null;
 
     /// <summary>Reads it from a file: its first line.</summary>
-    /// <exception cref="FormatException">There is no such file, or its first line is too short.</exception>
+    /// <exception cref="FormatException">There is no such file, or its first line is too short or among the first that anybody tries.</exception>
     public static string ReadFile(string path)
     {
         try
         {
             var words = File.ReadLines(path).FirstOrDefault()?.Trim() ?? "";
-            return words.Length >= Fewest
-                ? words
-                : throw new FormatException(
-                    $"--passphrase: the first line of that file has {words.Length} characters; {Fewest} or more."
-                );
+            return words.Length < Fewest
+                    ? throw new FormatException(
+                        $"--passphrase: the first line of that file has {words.Length} characters; {Fewest} or more."
+                    )
+                : CommonWords.Has(words)
+                    ? throw new FormatException(
+                        "--passphrase: the first line of that file is among the first that anybody tries; a few unlike words in a row will do."
+                    )
+                : words;
         }
         catch (IOException e)
         {

@@ -41,6 +41,7 @@ public static class SigningIn
                 identity.User.AllowedUserNameCharacters = "";
             })
             .AddEntityFrameworkStores<PritchelContext>()
+            .AddPasswordValidator<CommonWords>()
             .AddClaimsPrincipalFactory<MemberClaims>()
             .AddSignInManager();
         services.AddScoped<MemberDesk>();

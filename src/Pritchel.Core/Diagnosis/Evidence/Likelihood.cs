@@ -17,6 +17,9 @@ internal static class Likelihood
     /// <summary>Density of a reading that says nothing, per volt, over −2 to 16 V.</summary>
     public const double WildDensity = 1.0 / 18;
 
+    /// <summary>Chance that who takes a reading again that said nothing makes the same of it: points taken for others, say.</summary>
+    private const double SlipsAlike = 0.2;
+
     private const double UntrueTooMuch = 0.002;
 
     // Rows: what is true (nothing, one click, chatter, slow, works). Columns: what is said, in the same order.
@@ -82,12 +85,20 @@ internal static class Likelihood
     }
 
     /// <summary>Density of a reading about a prediction, in 1/volt.</summary>
-    public static double OfReading(double read, double predicted, double sigma)
+    /// <param name="read">What was read; the mean of what says the same.</param>
+    /// <param name="predicted">What is predicted.</param>
+    /// <param name="sigma">Standard deviation.</param>
+    /// <param name="times">How many times it was read.</param>
+    public static double OfReading(double read, double predicted, double sigma, int times = 1)
     {
         var z = (read - predicted) / sigma;
         var near = Math.Exp(-0.5 * z * z) / (sigma * Math.Sqrt(2 * Math.PI));
-        return ((1 - WildShare) * near) + (WildShare * WildDensity);
+        var wild = WildShare * Again(times);
+        return ((1 - wild) * near) + (wild * WildDensity);
     }
+
+    /// <summary>Chance that what shows anything at all shows the same so many times.</summary>
+    public static double Again(int times) => times == 1 ? 1 : Math.Pow(SlipsAlike, times - 1);
 
     /// <summary>Chance that a figure jumps about while a fault that comes and goes moves it by so many volts.</summary>
     public static double OfJump(double movesBy, bool comesAndGoes, bool chatters)

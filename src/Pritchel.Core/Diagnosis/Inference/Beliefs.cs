@@ -359,37 +359,3 @@ public sealed class Beliefs
         ];
     }
 }
-
-/// <summary>
-/// Readings of one pair of points taken together: repeats average the meter's noise and nothing else. In an order of their
-/// own, so that it does not matter in which they were taken.
-/// </summary>
-/// <param name="At">Where.</param>
-/// <param name="Value">Mean of the readings, on the scale; null when it jumped.</param>
-/// <param name="Symptom">Whether the symptom was there.</param>
-/// <param name="Noise">Standard deviation of the mean.</param>
-/// <param name="Times">How many times it was read.</param>
-/// <param name="Digits">How finely it was typed.</param>
-internal sealed record GroupedReading(
-    ProbePair At,
-    double? Value,
-    SymptomNow Symptom,
-    double Noise,
-    int Times,
-    TypedDigits? Digits
-)
-{
-    public static List<GroupedReading> Of(PredictionTable table, IReadOnlyList<Reading> readings, Meter meter) =>
-        [
-            .. readings
-                .GroupBy(r => (r.At, r.Symptom, Jumps: r.Value is null, r.Digits))
-                .Select(g =>
-                {
-                    var value = g.Key.Jumps ? (double?)null : g.Average(r => r.Value!.Value);
-                    var observable = table.Conditions[g.Key.At.Condition].Observable;
-                    var noise = observable.Noise(meter, value ?? 0, g.Key.Digits) / Math.Sqrt(g.Count());
-                    return new GroupedReading(g.Key.At, value, g.Key.Symptom, noise, g.Count(), g.Key.Digits);
-                })
-                .OrderBy(r => (r.At.Condition, r.At.Red, r.At.Black, r.Symptom, r.Value)),
-        ];
-}

@@ -198,7 +198,10 @@ internal sealed class ParticleWeigher(
 
             if (double.IsNaN(predicted[p]))
             {
-                densities[p] = chatters[p] ? Likelihood.WildDensity / 2 : Likelihood.WildDensity;
+                // What will not stand still does not show the same twice, but by chance.
+                densities[p] = chatters[p]
+                    ? Likelihood.Again(reading.Times) * Likelihood.WildDensity / 2
+                    : Likelihood.WildDensity;
                 continue;
             }
 
@@ -216,7 +219,7 @@ internal sealed class ParticleWeigher(
                     predicted[p],
                     Math.Sqrt((own * own) + (kernels[p] * kernels[p]) + Variance(reading, observable, predicted[p]))
                 );
-            densities[p] = Likelihood.OfReading(value, mean, sigma);
+            densities[p] = Likelihood.OfReading(value, mean, sigma, reading.Times);
             if (figures.Hangs(p))
             {
                 // The meter may as well pull it down to nothing; whichever it is, it is so at every point of the same metal, so
@@ -224,7 +227,7 @@ internal sealed class ParticleWeigher(
                 var nothing = Math.Sqrt(
                     (DiscrepancyVolts * DiscrepancyVolts) + Variance(reading, observable, expected: 0)
                 );
-                densities[p] = Math.Max(densities[p], Likelihood.OfReading(value, 0, nothing));
+                densities[p] = Math.Max(densities[p], Likelihood.OfReading(value, 0, nothing, reading.Times));
             }
         }
 

@@ -28,6 +28,17 @@ public sealed record Situation
 
     /// <summary>Tests not to be offered again: answered or passed over.</summary>
     public IReadOnlySet<ProbePair> Done { get; init; } = new HashSet<ProbePair>();
+
+    /// <summary>How many times each test was read; none that was passed over since.</summary>
+    public IReadOnlyDictionary<ProbePair, int> Read { get; init; } = new Dictionary<ProbePair, int>();
+
+    /// <summary>The same with a test that is not to be offered again.</summary>
+    public Situation PassedOver(ProbePair at) =>
+        this with
+        {
+            Done = new HashSet<ProbePair>(Done) { at },
+            Read = Read.Where(r => r.Key != at).ToDictionary(),
+        };
 }
 
 /// <summary>A test on offer.</summary>
@@ -55,6 +66,9 @@ public sealed record PlannedTest(
 
     /// <summary>Of the minutes, those that mending what is suspected would take anyway: opening the place where it lies.</summary>
     public Minutes WantedAnyway { get; init; }
+
+    /// <summary>Whether it was read before, and everything now hangs on that figure.</summary>
+    public bool IsOnceMore { get; init; }
 
     /// <summary>Minutes that one waits until a fault that comes and goes is there to be measured.</summary>
     public Minutes Wait { get; init; }

@@ -143,6 +143,7 @@ public sealed class WiggleTests
             ? plan.After(open, at) with
             {
                 Done = before.Done,
+                Read = before.Read,
             }
             : open with
             {

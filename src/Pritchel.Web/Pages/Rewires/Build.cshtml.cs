@@ -28,7 +28,8 @@ public sealed class BuildModel(RewireDesk desk) : RewirePageModel(desk)
     public IReadOnlyList<SpliceLine> Lines => Open.Lines;
 
     /// <summary>The join that comes next; null when all are made.</summary>
-    public SpliceLine? Next => Lines.FirstOrDefault(l => !Open.State.Sketch.IsMade(l.Join));
+    public SpliceLine? Next =>
+        BuildOrder.Of(Open.Plan, Lines).Lines.FirstOrDefault(l => !Open.State.Sketch.IsMade(l.Join));
 
     /// <summary>Ends left over.</summary>
     public IEnumerable<FlaggedEnd> Left => Open.Ends.Where(e => Open.Plan.JoinOf(e.End) is null);

@@ -1,0 +1,129 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
+
+namespace Pritchel.Core.Practice;
+
+/// <summary>A machine that is not as drawn: one lead elsewhere, or two that changed places.</summary>
+/// <param name="Circuit">As it is; points and parts are numbered as on the drawing.</param>
+/// <param name="Wires">The leads.</param>
+internal sealed record Misdrawn(Circuit Circuit, IReadOnlyList<WireId> Wires)
+{
+    private const int MostTried = 30;
+
+    /// <summary>
+    /// One that does its duty all the same, so that nobody knows: cavities numbered otherwise, a ground on another bolt, the two leads of
+    /// a contact the other way round. Null where so many tries found none.
+    /// </summary>
+    public static Misdrawn? Working(PredictionTable table, Random random) =>
+        First(
+            table,
+            random,
+            [.. Cavities(table.Circuit.Machine), .. Grounds(table.Circuit.Machine), .. Leads(table.Circuit.Machine)],
+            Heard.Works
+        );
+
+    /// <summary>One that fails by it: two leads of one part, or of one side of a coupling, put on wrongly. Null as before.</summary>
+    public static Misdrawn? Failing(PredictionTable table, Random random) =>
+        First(table, random, [.. Leads(table.Circuit.Machine)], Heard.Nothing);
+
+    private static Misdrawn? First(PredictionTable table, Random random, Exchange[] ways, Heard wanted)
+    {
+        for (var tries = 0; tries < MostTried && ways.Length > 0; tries++)
+        {
+            var way = ways[random.Next(ways.Length)];
+            var machine = way.In(table.Circuit.Machine);
+            var wires = machine.Wires.Except(table.Circuit.Machine.Wires).Select(w => w.Id).ToList();
+            if (
+                wires.Count > 0
+                && Circuit.Compile(machine) is var circuit
+                && IsNumberedAlike(circuit, table.Circuit)
+                && new CaseRunner(table, circuit, 1e-9).Begin([], circuit.NominalParameters()) == wanted
+            )
+            {
+                return new Misdrawn(circuit, wires);
+            }
+        }
+
+        return null;
+    }
+
+    private static bool IsNumberedAlike(Circuit one, Circuit other) =>
+        one.Network.NodeCount == other.Network.NodeCount
+        && one.Parameters.Count == other.Parameters.Count
+        && one.Faults.Count == other.Faults.Count
+        && one.BranchKeys.SequenceEqual(other.BranchKeys)
+        && one.Machine.Parts.SelectMany(p => p.Addresses).All(a => one.NodeOf(a) == other.NodeOf(a));
+
+    /// <summary>Two cavities of a coupling, on both its sides.</summary>
+    private static IEnumerable<Exchange> Cavities(Machine machine) =>
+        from part in machine.Parts
+        let cavities = Cavity.Of(part).ToList()
+        from i in Enumerable.Range(0, cavities.Count)
+        from j in Enumerable.Range(i + 1, cavities.Count - i - 1)
+        select new Exchange([(cavities[i].A, cavities[j].A), (cavities[i].B, cavities[j].B)]);
+
+    /// <summary>What is on one bolt of a body, on another.</summary>
+    private static IEnumerable<Exchange> Grounds(Machine machine)
+    {
+        var bolts = machine.Parts.Where(p => p.Kind == PartKinds.Body).SelectMany(p => p.Addresses).ToList();
+        return from one in bolts
+            from other in bolts
+            where one != other
+            select new Exchange([(one, other)], BothWays: false);
+    }
+
+    /// <summary>Two leads of one part, of one side where it is a coupling.</summary>
+    private static IEnumerable<Exchange> Leads(Machine machine) =>
+        from part in machine.Parts
+        where part.Kind != PartKinds.Body
+        let at = part.Terminals
+        from i in Enumerable.Range(0, at.Count)
+        from j in Enumerable.Range(i + 1, at.Count - i - 1)
+        where part.Kind != PartKinds.Coupling || Cavity.SideOf(at[i]) == Cavity.SideOf(at[j])
+        select new Exchange([(part.At(at[i]), part.At(at[j]))]);
+
+    /// <summary>Leads at some terminals put onto others.</summary>
+    private sealed record Exchange(
+        IReadOnlyList<(TerminalAddress One, TerminalAddress Other)> Pairs,
+        bool BothWays = true
+    )
+    {
+        public Machine In(Machine machine) =>
+            machine with
+            {
+                Wires =
+                [
+                    .. machine.Wires.Select(w =>
+                        Moved(w.From.At) == w.From.At && Moved(w.To.At) == w.To.At
+                            ? w
+                            : w with
+                            {
+                                From = w.From with { At = Moved(w.From.At) },
+                                To = w.To with { At = Moved(w.To.At) },
+                            }
+                    ),
+                ],
+            };
+
+        private TerminalAddress Moved(TerminalAddress at)
+        {
+            foreach (var (one, other) in Pairs)
+            {
+                if (at == one)
+                {
+                    return other;
+                }
+
+                if (BothWays && at == other)
+                {
+                    return one;
+                }
+            }
+
+            return at;
+        }
+    }
+}

@@ -21,7 +21,7 @@ internal static class Proofs
         for (var run = 1; run <= 3; run++)
         {
             var (watch, told) = (Stopwatch.StartNew(), 0);
-            var proof = DesignProof.Of(after, before, (done, _) => Interlocked.Exchange(ref told, done));
+            var proof = DesignProof.Of(after, before, null, (done, _) => Interlocked.Exchange(ref told, done));
             Console.WriteLine(
                 $"{proof.Settings} settings, {proof.Faults} single faults, before and after: {watch.Elapsed.TotalSeconds:0.00} s, told of {told} steps; {(proof.IsSound ? "sound" : "not sound")}"
             );
@@ -34,6 +34,7 @@ internal static class Proofs
             DesignProof.Of(
                 after,
                 before,
+                null,
                 (done, all) =>
                 {
                     if (done == all / 4)

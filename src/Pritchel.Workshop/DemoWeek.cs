@@ -133,11 +133,7 @@ internal static class DemoWeek
 
         if (story.Done is not null || story.Priced)
         {
-            yield return new VerdictTaken(
-                fault.Repair.Id,
-                fault.Words,
-                Core.Diagnosis.Planning.Certainty.MostOnOneKind
-            );
+            yield return new VerdictTaken(fault.Repair.Id, fault.Words, Core.Diagnosis.Planning.Certainty.MostUnproved);
         }
 
         if (story.Priced)

@@ -12,8 +12,8 @@ public sealed class ProofWork : IDisposable
     private int done;
     private int all = 1;
 
-    internal ProofWork(Machine after, Circuit before) =>
-        Result = Task.Run(() => DesignProof.Of(Circuit.Compile(after), before, Note, ends.Token), ends.Token);
+    internal ProofWork(Machine after, Circuit before, Circuit? donor) =>
+        Result = Task.Run(() => DesignProof.Of(Circuit.Compile(after), before, donor, Note, ends.Token), ends.Token);
 
     /// <summary>The proof, once it is done; ends as cancelled when it was given up.</summary>
     public Task<DesignProof> Result { get; }

@@ -306,7 +306,7 @@ public sealed partial class RewireDesk(
     {
         var made = Marriage.Of(open.Plan.ForWork);
         ProofWork? Work(Machine machine) =>
-            MachineValidator.Unsolvable(machine).Any() ? null : worked.Proof(machine, open.Host);
+            MachineValidator.Unsolvable(machine).Any() ? null : worked.Proof(machine, open.Host, open.Donor);
         var jumped = open.Plan.HasJumpers ? Marriage.Of(open.Plan).Machine : null;
         return new RewireProof(
             made,

@@ -22,15 +22,18 @@ public sealed class RewireShelf
         .Build();
 
     /// <summary>The proof of a machine against what it was: begun, where nobody has asked for it yet or it was given up.</summary>
-    public ProofWork Proof(Machine after, MachineVersion before)
+    /// <param name="after">As it will be.</param>
+    /// <param name="before">As it was.</param>
+    /// <param name="donor">What comes into it; null for nothing.</param>
+    public ProofWork Proof(Machine after, MachineVersion before, MachineVersion? donor)
     {
-        var key = before.Content + MachineFile.Write(after);
+        var key = before.Content + donor?.Content + MachineFile.Write(after);
         if (proofs.TryGet(key, out var known) && known.CameToNothing)
         {
             proofs.TryRemove(key);
         }
 
-        return proofs.GetOrAdd(key, _ => new ProofWork(after, before.Circuit));
+        return proofs.GetOrAdd(key, _ => new ProofWork(after, before.Circuit, donor?.Circuit));
     }
 
     /// <summary>What the loose ends and terminals of a plan are for: the same whatever is joined.</summary>

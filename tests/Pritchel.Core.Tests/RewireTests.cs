@@ -78,7 +78,11 @@ public class RewireTests
     private static RewirePlan Whole => Joined(Suggested(Repower), "host:44@from", "donor:54@to");
 
     private static DesignProof Prove(RewirePlan plan) =>
-        DesignProof.Of(Circuit.Compile(Marriage.Of(plan).Machine), Circuit.Compile(plan.Host.Whole));
+        DesignProof.Of(
+            Circuit.Compile(Marriage.Of(plan).Machine),
+            Circuit.Compile(plan.Host.Whole),
+            donor: plan.Donor is { } donor ? Circuit.Compile(donor.Whole) : null
+        );
 
     [Fact]
     public void Another_familys_engine_married_by_function_does_what_the_tractor_did()

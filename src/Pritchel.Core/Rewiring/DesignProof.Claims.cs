@@ -181,8 +181,8 @@ public sealed partial class DesignProof
             : (int.MaxValue, null);
     }
 
-    /// <summary>Wires that carry more than they bear, and none that thin carried as much before.</summary>
-    private static IEnumerable<ProofFinding> Thin(Circuit after, Circuit? before)
+    /// <summary>Wires that carry more than they bear, and none that thin carried as much before, or where it comes from.</summary>
+    private static IEnumerable<ProofFinding> Thin(Circuit after, Circuit? before, Circuit? donor)
     {
         if (before is null)
         {
@@ -192,9 +192,10 @@ public sealed partial class DesignProof
         // By what it bears alone: what is lost on the way is no danger.
         IEnumerable<WireLoad> TooThin(Circuit circuit) =>
             WireLoads.Of(circuit, engineSpace: true, dropShare: 1).Where(l => l.Needs is not null);
-        var was = TooThin(before).ToList();
         const double AsMuch = 0.9;
-        foreach (var load in TooThin(after))
+        var thin = TooThin(after).ToList();
+        var was = thin.Count == 0 ? [] : TooThin(before).Concat(donor is null ? [] : TooThin(donor)).ToList();
+        foreach (var load in thin)
         {
             if (!was.Exists(w => Area(w) <= Area(load) && w.Amps.Value >= AsMuch * load.Amps.Value))
             {

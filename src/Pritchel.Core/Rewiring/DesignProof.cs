@@ -97,11 +97,13 @@ public sealed partial class DesignProof
     /// <summary>Proves a machine.</summary>
     /// <param name="after">As it will be.</param>
     /// <param name="before">As it was, whole and as drawn; null where there is nothing to compare with.</param>
+    /// <param name="donor">The machine that something of it comes from; null for none.</param>
     /// <param name="solved">Told, as work goes on, how many of how many settings and faults are solved.</param>
     /// <param name="cancel">Gives it up.</param>
     public static DesignProof Of(
         Circuit after,
         Circuit? before,
+        Circuit? donor = null,
         Action<int, int>? solved = null,
         CancellationToken cancel = default
     )
@@ -138,7 +140,7 @@ public sealed partial class DesignProof
         found.AddRange(Sequences(after, before, cancel));
         found.AddRange(WithoutBattery(after, before));
         found.AddRange(Feeds(after, before));
-        found.AddRange(Thin(after, before));
+        found.AddRange(Thin(after, before, donor));
         found.AddRange(Mixed(after, before, cancel));
         found.AddRange(Charging(after, before, settings, [.. seen.Select(s => s.After.Runs && !s.After.Cranks)]));
         found.AddRange(Failing(after, before, Solved, cancel));

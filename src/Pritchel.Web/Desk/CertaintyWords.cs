@@ -7,9 +7,10 @@ public static class CertaintyWords
 {
     /// <summary>In a sentence or two.</summary>
     public static string Of(Certainty certainty) =>
-        certainty.Misfits > 0
-            ? "No more is stated while a reading stands against it: take that one again first."
-            : $"No more is stated on what was {(certainty.Kinds.Count == 0 ? "told" : Said(certainty.Kinds[0]))} alone: look at the place, feed it with a clip lead or move it, and see it answer.";
+        certainty.Misfits > 0 ? "No more is stated while a reading stands against it: take that one again first."
+        : !certainty.IsConvicted
+            ? "No more is stated before it was read itself: across it, or good on one side of it and not on the other. What is left over when all else is cleared may be a second fault."
+        : $"No more is stated on what was {(certainty.Kinds.Count == 0 ? "told" : Said(certainty.Kinds[0]))} alone: look at the place, feed it with a clip lead or move it, and see it answer.";
 
     private static string Said(EvidenceKind kind) =>
         kind switch

@@ -38,7 +38,7 @@ public sealed class MemberDesk(UserManager<Member> members)
             return await AddAsync(name, MemberRole.Owner, words);
         }
 
-        if ((TooLong(words) ?? await RenewAsync(there, words)) is { } fault)
+        if ((TooLong(words) ?? await RenewAsync(there, words) ?? await WithoutCodeAsync(there)) is { } fault)
         {
             return fault;
         }
@@ -94,7 +94,7 @@ public sealed class MemberDesk(UserManager<Member> members)
         if (old is null)
         {
             await members.SetLockoutEndDateAsync(there, null);
-            return await RenewAsync(there, words);
+            return await RenewAsync(there, words) ?? await WithoutCodeAsync(there);
         }
 
         return TooLong(old) ?? Fault(await members.ChangePasswordAsync(there, old, words ?? ""));
@@ -118,6 +118,13 @@ public sealed class MemberDesk(UserManager<Member> members)
 
         there.PasswordHash = members.PasswordHasher.HashPassword(there, words!);
         return Fault(await members.UpdateSecurityStampAsync(there));
+    }
+
+    /// <summary>Asks for no code any more: whoever is given new words may have lost what shows it.</summary>
+    private async Task<string?> WithoutCodeAsync(Member there)
+    {
+        await members.ResetAuthenticatorKeyAsync(there);
+        return Fault(await members.SetTwoFactorEnabledAsync(there, false));
     }
 
     private async Task<bool> IsLastOwnerAsync(Member member, CancellationToken cancel) =>

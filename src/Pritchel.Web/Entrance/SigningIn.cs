@@ -43,13 +43,24 @@ public static class SigningIn
             .AddEntityFrameworkStores<PritchelContext>()
             .AddPasswordValidator<CommonWords>()
             .AddClaimsPrincipalFactory<MemberClaims>()
+            .AddTokenProvider<AuthenticatorTokenProvider<Member>>(TokenOptions.DefaultAuthenticatorProvider)
             .AddSignInManager();
         services.AddScoped<MemberDesk>();
+        services.AddScoped<SecondFactor>();
 
         // Somebody who is taken out, or whose role or words change, is out with the next request.
         services.Configure<SecurityStampValidatorOptions>(s => s.ValidationInterval = TimeSpan.Zero);
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.ConfigureApplicationCookie(Cookie);
+        services.Configure<CookieAuthenticationOptions>(
+            IdentityConstants.TwoFactorUserIdScheme,
+            cookie =>
+            {
+                cookie.Cookie.Name = "pritchel-half-in";
+                cookie.Cookie.HttpOnly = true;
+                cookie.Cookie.SameSite = SameSiteMode.Strict;
+            }
+        );
         services.AddSingleton<IAuthorizationHandler, WhoMay>();
         services.AddAuthorization(authorization =>
             authorization.FallbackPolicy = asked

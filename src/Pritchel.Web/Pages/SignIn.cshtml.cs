@@ -33,6 +33,9 @@ public sealed class SignInModel(
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; private set; }
 
+    /// <summary>Whether the words were right, and a code is asked for now.</summary>
+    public bool WantsCode { get; private set; }
+
     /// <summary>Whether nobody can sign in yet.</summary>
     public bool IsFirst { get; private set; }
 
@@ -50,9 +53,29 @@ public sealed class SignInModel(
         }
 
         var tried = await signIn.PasswordSignInAsync(member, Cut(words), isPersistent: false, lockoutOnFailure: true);
+        WantsCode = tried.RequiresTwoFactor;
+        return tried.Succeeded ? On()
+            : WantsCode ? await AskAsync(null)
+            : await RefuseAsync(tried.IsLockedOut ? Resting : "That name and these words do not go together.");
+    }
+
+    /// <summary>Tries the code that somebody is asked for whose words were right.</summary>
+    public async Task<IActionResult> OnPostCodeAsync(string? code)
+    {
+        if (await signIn.GetTwoFactorAuthenticationUserAsync() is null)
+        {
+            return await RefuseAsync("Too long ago: your name and words once more.");
+        }
+
+        var tried = await signIn.TwoFactorAuthenticatorSignInAsync(
+            SecondFactor.Digits(code),
+            isPersistent: false,
+            rememberClient: false
+        );
+        WantsCode = !tried.Succeeded && !tried.IsLockedOut;
         return tried.Succeeded
             ? On()
-            : await RefuseAsync(tried.IsLockedOut ? Resting : "That name and these words do not go together.");
+            : await RefuseAsync(tried.IsLockedOut ? Resting : "That is not the code that it shows now.");
     }
 
     /// <summary>Makes an owner's account for whoever has the workshop's passphrase.</summary>

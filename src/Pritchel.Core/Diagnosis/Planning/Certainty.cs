@@ -30,18 +30,19 @@ public enum EvidenceKind
 
 /// <summary>
 /// How much may be stated of what is believed. Evidence of one kind fails together: a drawing that is wrong by one wire, a
-/// probe one terminal off, a meter that lies. So no more than nineteen in twenty is stated before two kinds agree, or while
-/// a reading stands against the suspect.
+/// probe one terminal off, a meter that lies; and what is left over when all else was cleared may be a second fault. So less than nineteen in
+/// twenty is stated before two kinds agree and the suspect itself was read, or while a reading stands against it.
 /// </summary>
 /// <param name="Kinds">Kinds of evidence gathered.</param>
 /// <param name="Misfits">Readings that the first suspect does not show.</param>
-public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits)
+/// <param name="IsConvicted">Whether the first suspect was read at its own ends, seen, moved, bridged or tested by itself.</param>
+public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, bool IsConvicted)
 {
-    /// <summary>Most that is stated on evidence of one kind.</summary>
-    public const double MostOnOneKind = 0.95;
+    /// <summary>Most that is stated otherwise.</summary>
+    public const double MostUnproved = 0.94;
 
     /// <summary>Most that may be stated.</summary>
-    public double Most => Kinds.Count >= 2 && Misfits == 0 ? 1 : MostOnOneKind;
+    public double Most => Kinds.Count >= 2 && Misfits == 0 && IsConvicted ? 1 : MostUnproved;
 
     /// <summary>How much of a share may be stated.</summary>
     public double Stated(double share) => Math.Min(share, Most);
@@ -51,7 +52,7 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits)
 
     /// <summary>What is known of how the evidence was come by.</summary>
     public static Certainty Of(Beliefs beliefs) =>
-        new([.. KindsOf(beliefs).Distinct().Order()], Unexplained.Misfits(beliefs).Count);
+        new([.. KindsOf(beliefs).Distinct().Order()], Unexplained.Misfits(beliefs).Count, Conviction.Of(beliefs));
 
     private static IEnumerable<EvidenceKind> KindsOf(Beliefs beliefs)
     {

@@ -73,7 +73,7 @@ public sealed class TestPlan
 
         var planned = Rated(allowed, beliefs, situation, gain);
         var ranked = planned
-            .Concat(OnceMore(beliefs, situation, gain))
+            .Concat(OnceMore(beliefs, situation))
             .OrderByDescending(p => p.Bits >= p.Telling)
             .ThenByDescending(p => p.Rate)
             .ThenBy(p => p.At.Red)
@@ -113,25 +113,36 @@ public sealed class TestPlan
             .FirstOrDefault(p => Shows(beliefs, p));
 
     /// <summary>
-    /// What was read, to be read again: near a verdict the doubt that is left is mostly that a figure it hangs on was a slip, and
+    /// What was read, to be read again: near a verdict much of the doubt that is left is that a figure it hangs on was a slip, and
     /// probes that lie there already settle it in half a minute.
     /// </summary>
-    private IEnumerable<PlannedTest> OnceMore(Beliefs beliefs, Situation situation, InformationGain gain)
+    private IEnumerable<PlannedTest> OnceMore(Beliefs beliefs, Situation situation)
     {
         const int MostTimes = 3;
-        if (beliefs.Suspects[0] is not { Share: >= Isolation.Nearly, Repair: not null })
+        const double Worth = 0.002;
+        if (beliefs.Suspects[0] is not { Share: >= Isolation.Nearly, Repair: not null } first)
         {
-            return [];
+            yield break;
         }
 
         var read = beliefs
             .Readings.Where(r => r is { Value: not null, Symptom: SymptomNow.Present })
-            .Select(r => r.At)
-            .Distinct()
-            .Where(at => situation.Read.GetValueOrDefault(at) is > 0 and < MostTimes)
-            .Where(at => CanTakeOff(at.Condition, situation) && table.Predicts(at.Condition) && CanRead(at, situation))
-            .ToArray();
-        return Rated(read, beliefs, situation, gain).Select(p => p with { IsOnceMore = true });
+            .GroupBy(r => r.At, r => r.Value!.Value)
+            .Where(r => situation.Read.GetValueOrDefault(r.Key) is > 0 and < MostTimes)
+            .Where(r => CanTakeOff(r.Key.Condition, situation) && table.Predicts(r.Key.Condition))
+            .Where(r => CanRead(r.Key, situation));
+        foreach (var (at, figure) in read.Select(r => (r.Key, r.Average())))
+        {
+            if (Slip.Share(beliefs, at, figure, first.Repair.Id) is > Worth and var slip)
+            {
+                // It settles one question, and chance shows nothing in it.
+                yield return Plan(at, situation, Slip.Bits(slip, first.Share)) with
+                {
+                    IsOnceMore = true,
+                    ByChance = 0,
+                };
+            }
+        }
     }
 
     private static void PutFirst(List<PlannedTest> ranked, PlannedTest test)

@@ -4,6 +4,7 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Proving;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
@@ -34,6 +35,32 @@ public class ReopenedTests
 
         var second = Hunt(history, [brake]);
         Assert.Equal(brake.Fault.Repair.Id, second.Verdict.Suspect!.Repair!.Id);
+    }
+
+    /// <summary>
+    /// Better and not right after the brake switch was renewed: what was disturbed on the way to it, its push-ons and neighbours, gains on what
+    /// was not; after a plain failure it does not.
+    /// </summary>
+    [Fact]
+    public void What_was_better_for_a_repair_raises_what_was_disturbed_by_it()
+    {
+        double Disturbed(bool better)
+        {
+            var history = new History();
+            history.Add(new ComplaintMade(Told(Heard.Nothing)));
+            history.Add(new VerdictTaken(Planted("brake/start/open").Fault.Repair.Id, "brake switch", 1));
+            history.Add(new RepairDone("renewed", "switch", 20));
+            history.Add(new ProofGiven(new RepeatsCheck(), false, null) { IsBetter = better });
+            history.Add(new MeasuredOn());
+            var diagnosis = Diagnosis(history);
+            double Share(string wire) =>
+                diagnosis.Beliefs.Suspects.Where(s => s.Repair?.Id.Text == wire).Sum(s => s.Share);
+
+            // Wires 6 and 7 end on the brake switch's start contact; wire 4 joins the key and the blade switch.
+            return (Share("wire:6") + Share("wire:7")) / Share("wire:4");
+        }
+
+        Assert.True(Disturbed(better: true) > 1.5 * Disturbed(better: false));
     }
 
     [Fact]

@@ -214,9 +214,16 @@ public sealed class JobDiagnosis
             ),
             state.Mended.Select(m => m.Repair),
             state.PartTests.Select(t => new TestedAlone(t.Part, t.Good, t.Unseen.ToHashSet())),
-            state.Complaint!.Cures.Count > 0 ? new CureEvidence(kit.Circuit, state.Complaint.Cures) : null
+            Cures(state) is { Count: > 0 } cures ? new CureEvidence(kit.Circuit, cures) : null
         );
     }
+
+    /// <summary>Cures told with the complaint, and what was mended since and made it better only.</summary>
+    private static IReadOnlyList<CureTried> Cures(JobState state) =>
+        [
+            .. state.Complaint!.Cures,
+            .. state.Mended.Where(m => m.IsBetter).Select(m => new CureTried(m.Repair, CureEffect.Partly)),
+        ];
 
     /// <summary>A figure as typed on the scale that beliefs use: an ohms reading has its leads taken off.</summary>
     public static double? Scaled(DiagnosisKit kit, Meter meter, ProbePair at, double? figure) =>

@@ -123,7 +123,11 @@ public sealed record RepairDone(string Done, string Parts, double Minutes) : Job
 /// <param name="Passed">Whether it passed.</param>
 /// <param name="Typed">Figure typed, when the check is a reading.</param>
 /// <param name="At">Where it was read, when the check is a reading.</param>
-public sealed record ProofGiven(CheckId Check, bool Passed, string? Typed, ProbedAt? At = null) : JobEvent;
+public sealed record ProofGiven(CheckId Check, bool Passed, string? Typed, ProbedAt? At = null) : JobEvent
+{
+    /// <summary>Whether it was better than before and not right yet.</summary>
+    public bool IsBetter { get; init; }
+}
 
 /// <summary>A bypass in the register was taken out, or another alteration undone.</summary>
 /// <param name="Bypass">Which, as the register has it.</param>

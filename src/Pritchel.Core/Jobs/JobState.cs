@@ -1,8 +1,15 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Proving;
 
 namespace Pritchel.Core.Jobs;
+
+/// <summary>A repair after which it was not right yet.</summary>
+/// <param name="Sequence">The event of its mending.</param>
+/// <param name="Repair">What was mended.</param>
+/// <param name="IsBetter">Whether it was better for it.</param>
+public sealed record MendedBefore(int Sequence, RepairId Repair, bool IsBetter);
 
 /// <summary>How far a job is.</summary>
 public enum Stage
@@ -113,23 +120,24 @@ public sealed class JobState
     /// <summary>
     /// Repairs done after which it failed still and measuring went on: what was mended, and the event of its mending.
     /// </summary>
-    public IReadOnlyList<(int Sequence, RepairId Repair)> Mended
+    public IReadOnlyList<MendedBefore> Mended
     {
         get
         {
-            var mended = new List<(int, RepairId)>();
-            (RepairId? On, RecordedEvent? Done) standing = default;
+            var mended = new List<MendedBefore>();
+            (RepairId? On, RecordedEvent? Done, bool IsBetter) standing = default;
             foreach (var happened in Standing)
             {
                 standing = happened.Event switch
                 {
-                    VerdictTaken verdict => (verdict.On.Repair, null),
-                    RepairDone => (standing.On, happened),
+                    VerdictTaken verdict => (verdict.On.Repair, null, false),
+                    RepairDone => (standing.On, happened, false),
+                    ProofGiven { Check: RepeatsCheck } proof => standing with { IsBetter = proof.IsBetter },
                     _ => standing,
                 };
                 if (happened.Event is MeasuredOn && standing is { On: { } repair, Done: { } done })
                 {
-                    mended.Add((done.Sequence, repair));
+                    mended.Add(new MendedBefore(done.Sequence, repair, standing.IsBetter));
                     standing = default;
                 }
             }

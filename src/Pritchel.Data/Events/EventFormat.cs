@@ -112,7 +112,8 @@ public static class EventFormat
                 Store(proof.Check),
                 proof.Passed,
                 proof.Typed,
-                proof.At is { } at ? Keep(at) : null
+                proof.At is { } at ? Keep(at) : null,
+                proof.IsBetter ? true : null
             ),
             BypassRemoved removed => new StoredBypassRemoved(Keep(removed.Bypass)),
             JobClosed closed => new StoredClosed(closed.Proved, closed.Note),
@@ -173,7 +174,10 @@ public static class EventFormat
                 proof.Passed,
                 proof.Typed,
                 proof.At is { } at ? Restore(at) : null
-            ),
+            )
+            {
+                IsBetter = proof.Better == true,
+            },
             StoredBypassRemoved removed => new BypassRemoved(Restore(removed.Bypass)),
             StoredClosed closed => new JobClosed(closed.Proved, closed.Note),
             _ => throw new UnreadableException("it is of a kind that this version does not know"),

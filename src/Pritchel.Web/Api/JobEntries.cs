@@ -225,7 +225,10 @@ internal static class JobEntries
         if (check.Id is not ReadingCheck reading || JobProof.PairOf(open.Kit, reading) is not { } at)
         {
             return wanted.Passed is { } passed
-                ? new ProofGiven(check.Id, passed, null)
+                ? new ProofGiven(check.Id, passed && !wanted.Better, null)
+                {
+                    IsBetter = wanted.Better && check.Id is RepeatsCheck,
+                }
                 : throw new RefusedException("passed", "Say whether it passed.");
         }
 

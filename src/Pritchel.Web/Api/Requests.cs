@@ -256,7 +256,8 @@ public sealed record RepairRequest(string Done, double Minutes, string? Parts = 
 /// <param name="Check">Its id, as GET proof gives it.</param>
 /// <param name="Passed">Whether it passed, when it is judged by eye.</param>
 /// <param name="Reading">What was read, when it is a reading.</param>
-public sealed record ProofRequest(string Check, bool? Passed = null, string? Reading = null);
+/// <param name="Better">Whether the duty did better than before and is not right yet.</param>
+public sealed record ProofRequest(string Check, bool? Passed = null, string? Reading = null, bool Better = false);
 
 /// <summary>A bypass taken out.</summary>
 /// <param name="Bypass">Its id, as the job's openBypasses give it.</param>

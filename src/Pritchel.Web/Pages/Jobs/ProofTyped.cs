@@ -27,8 +27,14 @@ public sealed class ProofTyped
     public static Observable? Reads(ReadingCheck check) => ObservableCatalogue.Named(check.Condition.Observable);
 
     /// <summary>A check that passed or failed by eye.</summary>
-    public Entered Seen(OpenJob open, bool passed) =>
-        Given(open, check => Entered.Yes(new ProofGiven(check.Id, passed, null)));
+    public Entered Seen(OpenJob open, bool passed, bool better) =>
+        Given(
+            open,
+            check =>
+                Entered.Yes(
+                    new ProofGiven(check.Id, passed && !better, null) { IsBetter = better && check.Id is RepeatsCheck }
+                )
+        );
 
     /// <summary>A failed reading taken again.</summary>
     public Entered Reading(OpenJob open) =>

@@ -29,7 +29,8 @@ public sealed class ProveModel(JobDesk desk) : JobPageModel(desk)
     public Task<IActionResult> OnGetAsync() => ShowAsync();
 
     /// <summary>A check passed or failed by eye.</summary>
-    public Task<IActionResult> OnPostSeenAsync(bool passed) => EnterAsync(() => Answer.Seen(Open, passed), "/prove");
+    public Task<IActionResult> OnPostSeenAsync(bool passed, bool better = false) =>
+        EnterAsync(() => Answer.Seen(Open, passed, better), "/prove");
 
     /// <summary>A failed reading taken again.</summary>
     public Task<IActionResult> OnPostReadingAsync() => EnterAsync(() => Answer.Reading(Open), "/prove");

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
@@ -18,8 +19,10 @@ internal static class Priors
         var (machines, duties) = (args.Length > 0 ? args[0] : "all", args.Length > 1 ? args[1] : "");
         Console.WriteLine("| machine | complaint | heard | doubted first |");
         Console.WriteLine("| --- | --- | --- | --- |");
+        var unreached = new List<string>();
         foreach (var circuit in Usage.Circuits(machines))
         {
+            var reached = new HashSet<FaultId>();
             foreach (
                 var duty in Symptoms
                     .Of(circuit)
@@ -28,6 +31,9 @@ internal static class Priors
             )
             {
                 var kit = DiagnosisKit.Build(circuit, duty, []);
+                reached.UnionWith(
+                    kit.Table.Hypotheses.Where(h => h is { Fault: not null, HasPredictions: true }).Select(h => h.Fault!.Id)
+                );
                 foreach (
                     var heard in Symptoms
                         .MayBeHeard(kit.Table.Effect, duty)
@@ -46,8 +52,15 @@ internal static class Priors
                     Console.WriteLine($"| {circuit.Machine.Id} | {duty.Id} | {heard} | {string.Join(", ", first)} |");
                 }
             }
+
+            var left = circuit.Faults.Where(f => !reached.Contains(f.Id)).ToList();
+            unreached.Add(
+                $"{circuit.Machine.Id}: {reached.Count} of {circuit.Faults.Count} faults give some complaint; not: {string.Join("; ", left.GroupBy(f => f.Id.Role).OrderByDescending(g => g.Count()).Select(g => $"{g.Key} {string.Join(", ", g.Select(f => f.Id.Of.Text))}"))}"
+            );
         }
 
+        Console.WriteLine();
+        unreached.ForEach(Console.WriteLine);
         return 0;
     }
 }

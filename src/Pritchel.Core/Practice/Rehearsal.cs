@@ -53,14 +53,15 @@ public static class Rehearsal
             var sideEvidence = new SideEvidence([], [], wiggles: new WiggleEvidence(stirred, hidden.Complaint));
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings, sideEvidence);
             var first = beliefs.Suspects[0];
-            stated.Add(new Statement(first.Id, first.Share, IsHidden(first.Id)));
+            var certainty = Certainty.Of(beliefs);
+            stated.Add(new Statement(first.Id, certainty.Stated(first.Share), IsHidden(first.Id)));
             var next = strategy.Next(plan, beliefs, situation);
             var stir = strategy.Stir(kit.WiggleTests, beliefs, situation);
             var decided = strategy.Decide(beliefs, next, stir);
             var steps = readings.Count + stirred.Count;
             if (decided is not null || (next is null && stir is null) || steps >= MostReadings)
             {
-                var share = Certainty.Of(beliefs).Stated(beliefs.Suspects[0].Share);
+                var share = certainty.Stated(first.Share);
                 return new Hunt(hidden.Id, decided, IsHidden(decided), steps, minutes, share) { Stated = stated };
             }
 

@@ -32,7 +32,8 @@ internal static class Priors
             {
                 var kit = DiagnosisKit.Build(circuit, duty, []);
                 reached.UnionWith(
-                    kit.Table.Hypotheses.Where(h => h is { Fault: not null, HasPredictions: true }).Select(h => h.Fault!.Id)
+                    kit.Table.Hypotheses.Where(h => h is { Fault: not null, HasPredictions: true })
+                        .Select(h => h.Fault!.Id)
                 );
                 foreach (
                     var heard in Symptoms

@@ -288,6 +288,24 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
         );
         var checks = (await Talk.GetAsync(client, $"/api/v1/jobs/{tag}/proof"))["checks"]!.AsArray();
         Assert.NotEmpty(checks);
+
+        // Better is not right: it is kept as such, and the check stays open.
+        await PostAsync(
+            "proof",
+            new
+            {
+                check = "repeats",
+                passed = true,
+                better = true,
+            }
+        );
+        var open = (await Talk.GetAsync(client, $"/api/v1/jobs/{tag}/proof"))["checks"]!.AsArray();
+        Assert.False(open.Single(c => c!["id"]!.GetValue<string>() == "repeats")!["passed"]!.GetValue<bool>());
+        Assert.Contains(
+            "better, not right",
+            await client.GetStringAsync($"/jobs/{tag}/history", Cancel),
+            StringComparison.Ordinal
+        );
         foreach (var check in checks)
         {
             var id = check!["id"]!.GetValue<string>();

@@ -99,13 +99,8 @@ internal sealed record StoredLeadOff(bool FailsAgain) : StoredEvent;
 
 internal sealed record StoredRepairDone(string Done, string Parts, double Minutes) : StoredEvent;
 
-internal sealed record StoredProof(
-    StoredCheck Check,
-    bool Passed,
-    string? Typed,
-    StoredProbes? At,
-    bool? Better = null
-) : StoredEvent;
+internal sealed record StoredProof(StoredCheck Check, bool Passed, string? Typed, StoredProbes? At, bool? Better = null)
+    : StoredEvent;
 
 internal sealed record StoredBypassRemoved(StoredBypass Bypass) : StoredEvent;
 

@@ -29,7 +29,8 @@ internal static class HistoryWords
             LeadPut p => $"put a clip lead over the place: {(p.Worked ? "it worked" : "no better")}",
             LeadOff o => $"took the clip lead off: {(o.FailsAgain ? "fails as before" : "works all the same")}",
             RepairDone d => $"repaired: {d.Done}",
-            ProofGiven p => $"a check of the proof {(p.Passed ? "passed" : p.IsBetter ? "was better, not right" : "failed")}",
+            ProofGiven p =>
+                $"a check of the proof {(p.Passed ? "passed" : p.IsBetter ? "was better, not right" : "failed")}",
             BypassRemoved => "took a bypass out",
             JobClosed c => c.Proved ? "closed it, proved" : "closed it, not proved",
             UnreadableEvent u => $"cannot be read, because {u.Why}",

@@ -22,6 +22,7 @@ public class SymptomsTests
         "cranks",
         "stops-magneto-key-0",
         "stops-magneto-brake-0",
+        "stops-magneto-brake-0-blades-1-seat-1-gear-1",
         "runs-fuel-cut",
         "charges-battery",
         "holds-battery",

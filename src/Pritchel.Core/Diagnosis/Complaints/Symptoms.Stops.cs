@@ -4,7 +4,10 @@ using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Complaints;
 
-/// <summary>Ways of stopping a spark: one control moved, or two together where neither does it alone.</summary>
+/// <summary>
+/// Ways of stopping a spark: one control moved, two together where neither does it alone, or one that does it only from another
+/// setting in which the engine runs.
+/// </summary>
 public sealed partial class Symptoms
 {
     /// <summary>One control and where it is moved to.</summary>
@@ -27,6 +30,7 @@ public sealed partial class Symptoms
 
         // A side stand that stops it in gear, a seat left with the blades in.
         var others = moves.Except(alone).ToList();
+        var told = alone.ToHashSet();
         foreach (var first in others)
         {
             foreach (var second in others.Where(m => m.Control > first.Control))
@@ -34,10 +38,33 @@ public sealed partial class Symptoms
                 if (Stops(part, After(go, first, second)))
                 {
                     AddStop(part, After(go, first, second), first, second);
+                    told.UnionWith([first, second]);
                 }
             }
         }
+
+        // Reverse that stops it while it mows: brake up, somebody on the seat, the blades in.
+        var left = others.Where(m => !told.Contains(m)).ToList();
+        int Moved(ControlSetting setting) => Enumerable.Range(0, go.Count).Count(c => setting[c] != go[c]);
+        var nearby = left.Count == 0 ? [] : Running.OrderBy(Moved).Take(MostBegun).ToList();
+        foreach (var move in left)
+        {
+            var from = nearby.Find(s =>
+                s[move.Control] != move.Position && !Stops(part, s) && Stops(part, After(s, move))
+            );
+            if (from is not null)
+            {
+                var before = Enumerable
+                    .Range(0, go.Count)
+                    .Where(c => c != move.Control && from[c] != go[c])
+                    .Select(c => new Move(c, from[c]));
+                AddStop(part, After(from, move), [.. before, move]);
+            }
+        }
     }
+
+    // Settings from which a stop is looked for that does nothing from the one nearest to rest.
+    private const int MostBegun = 64;
 
     private void AddStop(Part part, ControlSetting stop, params Move[] moves)
     {

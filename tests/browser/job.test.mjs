@@ -123,7 +123,7 @@ async function prove(page, hands) {
       await hands.type(page, ".checks li:not(.passed) input[name=Typed]", value.toFixed(3));
       await page.keyboard.press("Enter");
     } else {
-      await hands.press(page, ".checks li:not(.passed) button[value=true]");
+      await hands.press(page, ".checks li:not(.passed) button[name=passed][value=true]");
     }
     await page.waitForFunction((was) => document.querySelector("input[name=After]")?.value !== was, before);
   }

@@ -44,7 +44,7 @@ await page.fill("input[name=Done]", "Strap off, both faces and the bolt brighten
 await page.fill("input[name=MinutesTaken]", "20");
 await page.click("text=Done, now prove it");
 await page.waitForURL(/prove$/);
-await page.locator(".checks button[value=true]").first().click();
+await page.locator(".checks button[name=passed][value=true]").first().click();
 await page.waitForLoadState();
 await take("prove", true);
 await page.goto(`${app.url}/jobs/T-0002/sheet`);

@@ -124,12 +124,12 @@ public sealed partial class DesignProof
             );
     }
 
-    /// <summary>Plugs of like cavities within reach of each other, each in the other's place.</summary>
+    /// <summary>
+    /// Plugs of like cavities within reach of each other, each in the other's place. Two that were there before come with the machine.
+    /// </summary>
     private static IEnumerable<ProofFinding> Mixed(Circuit after, Circuit? before, CancellationToken cancel)
     {
-        var was = before is null
-            ? []
-            : Mixed(before, cancel).Select(m => (m.Plugs.One.Id, m.Plugs.Other.Id)).ToHashSet();
+        var was = before is null ? [] : PlugExchange.Of(before.Machine).Select(p => (p.One.Id, p.Other.Id)).ToHashSet();
         return Mixed(after, cancel)
             .Select(m => new ProofFinding(
                 before is null || was.Contains((m.Plugs.One.Id, m.Plugs.Other.Id))

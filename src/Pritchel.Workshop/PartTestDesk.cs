@@ -50,6 +50,9 @@ public sealed record OpenPartTest(
                 StringComparer.Ordinal
             );
 
+    /// <summary>What was read and the sheet asks for no more: kept and shown, weighed by nothing.</summary>
+    public IEnumerable<SheetRead> NoLongerAsked => State.Read.Where(r => SheetBeliefs.IndexOf(Table, r.Reading) < 0);
+
     /// <summary>
     /// Whether all that was read is what a sound part shows and nothing left would tell more, though some faults are too slight
     /// for this meter.

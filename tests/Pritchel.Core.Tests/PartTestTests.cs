@@ -171,7 +171,7 @@ public class PartTestTests
                             "stator-1",
                             new()
                             {
-                                ["ohms-a-b"] = a,
+                                ["ohms"] = a,
                                 ["core-a"] = (half * a) + leak,
                                 ["core-b"] = ((1 - half) * a) + leak,
                             }

@@ -4,6 +4,7 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
 
 namespace Pritchel.Core.Tests;
@@ -45,6 +46,9 @@ public class ReadAgainTests
             Assert.True(Elsewhere(Then(last)) <= Elsewhere(before) / 2 + 1e-9);
             var otherwise = last with { Value = last.Value > 6 ? last.Value - FarOff : last.Value + FarOff };
             Assert.True(Elsewhere(Then(otherwise)) >= Elsewhere(Then(last)) - 1e-9);
+
+            // However finely it was typed the second time, it is the same figure.
+            Assert.True(Elsewhere(Then(last with { Digits = new TypedDigits(0.1) })) <= (Elsewhere(before) / 2) + 1e-9);
 
             // A third time settles which of two was the slip, in whatever order they came.
             Assert.Equal(Share(otherwise, last), Share(last, otherwise), 1e-9);

@@ -29,7 +29,7 @@ internal sealed record Misdrawn(Circuit Circuit, IReadOnlyList<WireId> Wires)
     public static Misdrawn? Failing(PredictionTable table, Random random) =>
         First(table, random, [.. Leads(table.Circuit.Machine)], Heard.Nothing);
 
-    private static Misdrawn? First(PredictionTable table, Random random, Exchange[] ways, Heard wanted)
+    private static Misdrawn? First(PredictionTable table, Random random, LeadExchange[] ways, Heard wanted)
     {
         for (var tries = 0; tries < MostTried && ways.Length > 0; tries++)
         {
@@ -58,72 +58,30 @@ internal sealed record Misdrawn(Circuit Circuit, IReadOnlyList<WireId> Wires)
         && one.Machine.Parts.SelectMany(p => p.Addresses).All(a => one.NodeOf(a) == other.NodeOf(a));
 
     /// <summary>Two cavities of a coupling, on both its sides.</summary>
-    private static IEnumerable<Exchange> Cavities(Machine machine) =>
+    private static IEnumerable<LeadExchange> Cavities(Machine machine) =>
         from part in machine.Parts
         let cavities = Cavity.Of(part).ToList()
         from i in Enumerable.Range(0, cavities.Count)
         from j in Enumerable.Range(i + 1, cavities.Count - i - 1)
-        select new Exchange([(cavities[i].A, cavities[j].A), (cavities[i].B, cavities[j].B)]);
+        select new LeadExchange([(cavities[i].A, cavities[j].A), (cavities[i].B, cavities[j].B)]);
 
     /// <summary>What is on one bolt of a body, on another.</summary>
-    private static IEnumerable<Exchange> Grounds(Machine machine)
+    private static IEnumerable<LeadExchange> Grounds(Machine machine)
     {
         var bolts = machine.Parts.Where(p => p.Kind == PartKinds.Body).SelectMany(p => p.Addresses).ToList();
         return from one in bolts
             from other in bolts
             where one != other
-            select new Exchange([(one, other)], BothWays: false);
+            select new LeadExchange([(one, other)], BothWays: false);
     }
 
     /// <summary>Two leads of one part, of one side where it is a coupling.</summary>
-    private static IEnumerable<Exchange> Leads(Machine machine) =>
+    private static IEnumerable<LeadExchange> Leads(Machine machine) =>
         from part in machine.Parts
         where part.Kind != PartKinds.Body
         let at = part.Terminals
         from i in Enumerable.Range(0, at.Count)
         from j in Enumerable.Range(i + 1, at.Count - i - 1)
         where part.Kind != PartKinds.Coupling || Cavity.SideOf(at[i]) == Cavity.SideOf(at[j])
-        select new Exchange([(part.At(at[i]), part.At(at[j]))]);
-
-    /// <summary>Leads at some terminals put onto others.</summary>
-    private sealed record Exchange(
-        IReadOnlyList<(TerminalAddress One, TerminalAddress Other)> Pairs,
-        bool BothWays = true
-    )
-    {
-        public Machine In(Machine machine) =>
-            machine with
-            {
-                Wires =
-                [
-                    .. machine.Wires.Select(w =>
-                        Moved(w.From.At) == w.From.At && Moved(w.To.At) == w.To.At
-                            ? w
-                            : w with
-                            {
-                                From = w.From with { At = Moved(w.From.At) },
-                                To = w.To with { At = Moved(w.To.At) },
-                            }
-                    ),
-                ],
-            };
-
-        private TerminalAddress Moved(TerminalAddress at)
-        {
-            foreach (var (one, other) in Pairs)
-            {
-                if (at == one)
-                {
-                    return other;
-                }
-
-                if (BothWays && at == other)
-                {
-                    return one;
-                }
-            }
-
-            return at;
-        }
-    }
+        select new LeadExchange([(part.At(at[i]), part.At(at[j]))]);
 }

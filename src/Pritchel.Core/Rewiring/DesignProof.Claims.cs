@@ -130,7 +130,7 @@ public sealed partial class DesignProof
     private static IEnumerable<ProofFinding> Mixed(Circuit after, Circuit? before, CancellationToken cancel)
     {
         var was = before is null ? [] : PlugExchange.Of(before.Machine).Select(p => (p.One.Id, p.Other.Id)).ToHashSet();
-        return Mixed(after, cancel)
+        return HarmfulExchanges(after, cancel)
             .Select(m => new ProofFinding(
                 before is null || was.Contains((m.Plugs.One.Id, m.Plugs.Other.Id))
                     ? FindingKind.Inherent
@@ -139,7 +139,10 @@ public sealed partial class DesignProof
             ));
     }
 
-    private static IEnumerable<(PlugExchange Plugs, string Words)> Mixed(Circuit circuit, CancellationToken cancel)
+    private static IEnumerable<(PlugExchange Plugs, string Words)> HarmfulExchanges(
+        Circuit circuit,
+        CancellationToken cancel
+    )
     {
         var settings = circuit.SettingsNearRest(MostMoved).Take(MostMixed).ToList();
         var (sound, does) = (new Trial(circuit), new Dictionary<ControlSetting, Behaviour>());

@@ -30,19 +30,11 @@ public sealed record PlugExchange(Part One, Part Other)
     }
 
     /// <summary>The machine with each half pushed into the other's place: every lead of one side in the cavity of the same name.</summary>
-    public Machine In(Machine machine) =>
-        machine with
-        {
-            Wires = [.. machine.Wires.Select(w => w with { From = Moved(w.From), To = Moved(w.To) })],
-        };
-
-    private WireEnd Moved(WireEnd end)
+    public Machine In(Machine machine)
     {
         const int MovedSide = 1;
-        var at = end.At;
-        return Cavity.SideOf(at.Terminal) != MovedSide ? end
-            : at.Part == One.Id ? end with { At = Other.At(at.Terminal) }
-            : at.Part == Other.Id ? end with { At = One.At(at.Terminal) }
-            : end;
+        return new LeadExchange([
+            .. One.Terminals.Where(t => Cavity.SideOf(t) == MovedSide).Select(t => (One.At(t), Other.At(t))),
+        ]).In(machine);
     }
 }

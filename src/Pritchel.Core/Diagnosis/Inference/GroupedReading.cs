@@ -16,7 +16,7 @@ namespace Pritchel.Core.Diagnosis.Inference;
 /// <param name="Symptom">Whether the symptom was there.</param>
 /// <param name="Noise">Standard deviation of the mean.</param>
 /// <param name="Times">How many times it was read.</param>
-/// <param name="Digits">How finely it was typed.</param>
+/// <param name="Digits">How finely it was typed: the least fine of them.</param>
 internal sealed record GroupedReading(
     ProbePair At,
     double? Value,
@@ -33,40 +33,46 @@ internal sealed record GroupedReading(
     public static List<GroupedReading> Of(PredictionTable table, IReadOnlyList<Reading> readings, Meter meter) =>
         [
             .. readings
-                .GroupBy(r => (r.At, r.Symptom, Jumps: r.Value is null, r.Digits))
-                .SelectMany(g => OfOnePair(table, g.Key.At, g.Key.Symptom, g.Key.Digits, [.. g], meter))
+                .GroupBy(r => (r.At, r.Symptom, Jumps: r.Value is null))
+                .SelectMany(g =>
+                {
+                    var observable = table.Conditions[g.Key.At.Condition].Observable;
+                    double Noise(Reading r) => observable.Noise(meter, r.Value ?? 0, r.Digits);
+                    return Alike([.. g.OrderBy(r => r.Value)], Noise)
+                        .Select(alike =>
+                        {
+                            var coarsest = alike.MaxBy(Noise)!;
+                            return new GroupedReading(
+                                g.Key.At,
+                                alike.Average(r => r.Value),
+                                g.Key.Symptom,
+                                Noise(coarsest) / Math.Sqrt(alike.Count),
+                                alike.Count,
+                                coarsest.Digits
+                            );
+                        });
+                })
                 .OrderBy(r => (r.At.Condition, r.At.Red, r.At.Black, r.Symptom, r.Value)),
         ];
 
-    private static IEnumerable<GroupedReading> OfOnePair(
-        PredictionTable table,
-        ProbePair at,
-        SymptomNow symptom,
-        TypedDigits? digits,
-        IReadOnlyList<Reading> readings,
-        Meter meter
-    )
+    /// <summary>Readings of one pair, the least first, in runs that say the same.</summary>
+    private static IEnumerable<List<Reading>> Alike(IReadOnlyList<Reading> readings, Func<Reading, double> noise)
     {
-        var observable = table.Conditions[at.Condition].Observable;
-        double Noise(double value) => observable.Noise(meter, value, digits);
-        if (readings[0].Value is null)
+        var alike = new List<Reading>();
+        foreach (var reading in readings)
         {
-            yield return new(at, null, symptom, Noise(0) / Math.Sqrt(readings.Count), readings.Count, digits);
-            yield break;
-        }
-
-        var values = readings.Select(r => r.Value!.Value).Order().ToList();
-        for (var first = 0; first < values.Count; )
-        {
-            var past = first + 1;
-            while (past < values.Count && values[past] - values[past - 1] <= (Deviations * Noise(values[past])) + Slack)
+            if (
+                alike.Count > 0
+                && reading.Value - alike[^1].Value > (Deviations * Math.Max(noise(reading), noise(alike[^1]))) + Slack
+            )
             {
-                past++;
+                yield return alike;
+                alike = [];
             }
 
-            var (times, mean) = (past - first, values[first..past].Average());
-            yield return new(at, mean, symptom, Noise(mean) / Math.Sqrt(times), times, digits);
-            first = past;
+            alike.Add(reading);
         }
+
+        yield return alike;
     }
 }

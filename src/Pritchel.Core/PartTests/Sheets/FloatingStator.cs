@@ -43,7 +43,7 @@ public abstract class FloatingStator : PartSheet
     public override IReadOnlyList<SheetReading> Readings(TestedPart tested) =>
         [
             .. Pairs.Select(p => new SheetReading(
-                $"ohms-{p.From}-{p.To}",
+                Of("ohms", p.From, p.To),
                 $"Ohms, {p.From} to {p.To}",
                 DeadOhms.Instance,
                 At(tested, p.From),
@@ -60,7 +60,7 @@ public abstract class FloatingStator : PartSheet
                 How = "bright metal of the core; expect OL",
             }),
             .. Pairs.Select(p => new SheetReading(
-                $"ac-{p.From}-{p.To}",
+                Of("ac", p.From, p.To),
                 $"AC volts at 3000 rpm, {p.From} to {p.To}",
                 AlternatingVolts.Instance,
                 At(tested, p.From),
@@ -83,7 +83,7 @@ public abstract class FloatingStator : PartSheet
         ByKnownCurrent
             .Arithmetic(read, Pairs)
             .Concat(
-                Pairs.All(p => Finite(read, $"ohms-{p.From}-{p.To}"))
+                Pairs.All(p => Finite(read, Of("ohms", p.From, p.To)))
                     ? [.. OfWindings(read, Copper.At20(1, celsius)), .. OfLeak(read)]
                     : []
             );
@@ -123,9 +123,15 @@ public abstract class FloatingStator : PartSheet
         }
 
         double Between(string one, string other) =>
-            Pairs.Where(p => p == (one, other) || p == (other, one)).Select(p => read[$"ohms-{p.From}-{p.To}"]).First();
+            Pairs
+                .Where(p => p == (one, other) || p == (other, one))
+                .Select(p => read[Of("ohms", p.From, p.To)])
+                .First();
         double Beyond(string one, string other) => read[$"core-{other}"] - read[$"core-{one}"];
     }
+
+    /// <summary>Id of a reading over a winding: as it is kept in records, without its leads where there is but one.</summary>
+    protected string Of(string what, string from, string to) => Pairs.Count == 1 ? what : $"{what}-{from}-{to}";
 
     private static bool Finite(IReadOnlyDictionary<string, double> read, string id) =>
         read.TryGetValue(id, out var figure) && double.IsFinite(figure);

@@ -39,11 +39,12 @@ public sealed class SinglePhaseStator : FloatingStator
         ];
 
     /// <inheritdoc/>
-    protected override double OhmsFrom(string lead, IReadOnlyDictionary<string, double> read) => read["ohms-a-b"];
+    protected override double OhmsFrom(string lead, IReadOnlyDictionary<string, double> read) =>
+        read[Of("ohms", "a", "b")];
 
     /// <inheritdoc/>
     protected override IEnumerable<ArithmeticLine> OfWindings(IReadOnlyDictionary<string, double> read, double to20)
     {
-        yield return new("winding at 20 °C", Engineering.Format(read["ohms-a-b"] * to20, "Ω"));
+        yield return new("winding at 20 °C", Engineering.Format(read[Of("ohms", "a", "b")] * to20, "Ω"));
     }
 }

@@ -72,7 +72,13 @@ public class PlugExchangeTests
                 Wires = [.. machine.Wires.Select(w => w.Id.Text == "46" ? w with { Gauge = "0.2 mm2" } : w)],
             }
         );
-        Assert.Equal(FindingKind.Hazard, Told(DesignProof.Of(thin, Shipped.Tractor), "Wire 46, 0.2 mm²").Kind);
+        Assert.Equal(
+            FindingKind.Hazard,
+            Told(
+                DesignProof.Of(thin, Shipped.Tractor),
+                "Wire 46, from key switch L to coupling P1 cavity 10, dash side, 0.2 mm²"
+            ).Kind
+        );
         Assert.DoesNotContain(
             DesignProof.Of(Shipped.Tractor, Shipped.Tractor).Findings,
             f => f.Words.Contains("too thin", StringComparison.Ordinal)

@@ -100,7 +100,7 @@ public class TradeSheetsTests
             { "start-solenoid", "under-load", "lost-B-M 0.9 x2", "contact" },
             { "fuse", "under-load", "lost-1-2 12.6 x2", "blown" },
             // A winding that meets its core near one end: that lead reads next to nothing to it.
-            { "stator-1", "stator-1", "ohms-a-b 0.5, core-a 0.1, core-b 0.4, ac-a-b 41", "core" },
+            { "stator-1", "stator-1", "ohms 0.5, core-a 0.1, core-b 0.4, ac 41", "core" },
             { "alternator", "alternator", "rest 12.5, field-volts 12.5, idle 12.5, speed 12.5", "field open" },
             { "alternator", "alternator", "rest 12.5, field-volts 0, field-ohms 4.2, idle 12.5", "charge lamp" },
             {
@@ -140,7 +140,7 @@ public class TradeSheetsTests
     [InlineData("alternator", "alternator", "rest 12.3, field-volts 0.7, field-ohms 4.2, idle 13.9, speed 14.0")]
     [InlineData("magneto", "magneto", "spark 2, primary 0.6, secondary 6000")]
     [InlineData("magneto", "magneto", "spark 2, primary 0.2, secondary 3500")]
-    [InlineData("stator-1", "stator-1", "ohms-a-b 0.5, core-a OL, core-b OL, ac-a-b 42")]
+    [InlineData("stator-1", "stator-1", "ohms 0.5, core-a OL, core-b OL, ac 42")]
     [InlineData("exciter-winding", "flywheel-winding", "ohms 420, ac 65")]
     [InlineData("pickup", "flywheel-winding", "ohms 190, ac 0.9")]
     [InlineData("relay", "under-load", "lost-30-87 0.03")]

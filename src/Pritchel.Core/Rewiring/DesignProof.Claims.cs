@@ -204,7 +204,7 @@ public sealed partial class DesignProof
             {
                 yield return new ProofFinding(
                     FindingKind.Hazard,
-                    $"Wire {load.Wire.Id}, {RewireWords.Gauge(load.Wire.Gauge)}, carries {load.Amps.Value:0} A and is too thin for that{(load.Running ? " with the engine running" : "")}: {load.Setting.Words(after.Machine)}. {RewireWords.Gauge(load.Needs!.Size.Gauge)} at least (ABYC E-11, from memory)."
+                    $"Wire {load.Wire.Id}, from {MachineWords.Terminal(after.Machine, load.Wire.From.At)} to {MachineWords.Terminal(after.Machine, load.Wire.To.At)}, {RewireWords.Gauge(load.Wire.Gauge)}, carries {load.Amps.Value:0.#} A and is too thin for that{(load.Running ? " with the engine running" : "")}: {load.Setting.Words(after.Machine)}. {RewireWords.Gauge(load.Needs!.Size.Gauge)} at least (ABYC E-11, from memory)."
                 );
             }
         }

@@ -43,14 +43,23 @@ internal static class Conviction
             faults.SelectMany(f => new[] { f.Nodes.From, f.Nodes.To }).ToHashSet(),
             faults.Select(f => f.Id.Of.Owner).ToHashSet()
         );
-        var odd = beliefs
-            .Readings.Where(r => r.Symptom != SymptomNow.Absent)
-            .Where(r => r.Value is not { } read || !Staircase.Agrees(beliefs, r.At, read))
-            .ToList();
-        return odd.Exists(r => IsAcross(beliefs, own, owners, r.At)) || odd.Exists(r => IsBorder(beliefs, own, r.At));
+        var there = beliefs.Readings.Where(r => r.Symptom != SymptomNow.Absent).ToList();
+        bool IsOdd(Reading r) => r.Value is not { } read || !Staircase.Agrees(beliefs, r.At, read);
+        return there.Exists(r => IsAcross(beliefs, own, owners, r.At) && (IsOdd(r) || Tells(beliefs, faults[0], r)))
+            || there.Exists(r => IsOdd(r) && IsBorder(beliefs, own, r.At));
     }
 
-    /// <summary>Read across it, with a lead of it off, or with it bridged.</summary>
+    /// <summary>
+    /// Whether a figure that sound wiring shows as well speaks for it: most other causes would show something else there. Full volts across
+    /// a coil that does nothing convict the coil.
+    /// </summary>
+    private static bool Tells(Beliefs beliefs, Fault suspect, Reading reading)
+    {
+        const double Most = 0.5;
+        return reading.Value is { } read && Slip.Elsewhere(beliefs, reading.At, read, suspect.Repair.Id) > Most;
+    }
+
+    /// <summary>Whether it was read across it, with a lead of it off, or with it bridged.</summary>
     private static bool IsAcross(Beliefs beliefs, HashSet<int> own, HashSet<Owner> owners, ProbePair at)
     {
         var condition = beliefs.Table.Conditions[at.Condition];
@@ -59,7 +68,7 @@ internal static class Conviction
             || (condition.Jump is { } jump && own.Contains(jump.From) && own.Contains(jump.To));
     }
 
-    /// <summary>Odd at one of its ends, and read in the same setting at another, which is not.</summary>
+    /// <summary>Whether it was read at one of its ends, and in the same setting at another, which is not.</summary>
     private static bool IsBorder(Beliefs beliefs, HashSet<int> own, ProbePair at)
     {
         bool Touches(ProbePair pair) => own.Contains(pair.Red) || own.Contains(pair.Black);

@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 
@@ -16,32 +17,50 @@ internal static class Slip
     /// <param name="at">The point.</param>
     /// <param name="read">What was read there, on its scale.</param>
     /// <param name="suspect">The suspect.</param>
-    public static double Share(Beliefs beliefs, ProbePair at, double read, RepairId suspect)
+    public static double Share(Beliefs beliefs, ProbePair at, double read, RepairId suspect) =>
+        Others(beliefs, suspect).Sum(o => FarOff(beliefs, o.Shown, at, read, beliefs.Weights(o.Index)));
+
+    /// <summary>The same of what was likely by its rate alone, before anything was read: 0 to 1 of all other suspects.</summary>
+    /// <inheritdoc cref="Share"/>
+    public static double Elsewhere(Beliefs beliefs, ProbePair at, double read, RepairId suspect)
+    {
+        var even = Enumerable.Repeat(1.0 / beliefs.Table.Particles, beliefs.Table.Particles).ToArray();
+        var (elsewhere, all) = (0.0, 0.0);
+        foreach (var (shown, _) in Others(beliefs, suspect))
+        {
+            var rate = shown.Fault!.RateUnder(beliefs.Complaint.Circumstances);
+            all += rate;
+            elsewhere += rate * FarOff(beliefs, shown, at, read, even);
+        }
+
+        return all > 0 ? elsewhere / all : 0;
+    }
+
+    private static IEnumerable<(Hypothesis Shown, int Index)> Others(Beliefs beliefs, RepairId suspect) =>
+        Enumerable
+            .Range(0, beliefs.Table.Hypotheses.Count)
+            .Select(h => (Shown: beliefs.Hypothesis(h), h))
+            .Where(h => h.Shown is { Fault: { } fault, HasPredictions: true } && fault.Repair.Id != suspect);
+
+    /// <summary>Weight of particles that show something else by far, and not on a leak, where nearly anything may stand.</summary>
+    private static double FarOff(
+        Beliefs beliefs,
+        Hypothesis shown,
+        ProbePair at,
+        double read,
+        ReadOnlySpan<double> weights
+    )
     {
         var noise = beliefs.Table.Conditions[at.Condition].Observable.Noise(beliefs.Meter, read);
         var apart = Math.Max(LeastApart, Deviations * noise);
-        var slip = 0.0;
-        for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
+        var figures = shown.Across(at);
+        var sum = 0.0;
+        for (var p = 0; p < weights.Length; p++)
         {
-            var shown = beliefs.Hypothesis(h);
-            if (
-                beliefs.Share(h) <= 0
-                || shown is not { Fault: { } fault, HasPredictions: true }
-                || fault.Repair.Id == suspect
-            )
-            {
-                continue;
-            }
-
-            var figures = shown.Across(at);
-            var weights = beliefs.Weights(h);
-            for (var p = 0; p < weights.Length; p++)
-            {
-                slip += !figures.Hangs(p) && Math.Abs(figures[p] - read) > apart ? weights[p] : 0;
-            }
+            sum += !figures.Hangs(p) && Math.Abs(figures[p] - read) > apart ? weights[p] : 0;
         }
 
-        return slip;
+        return sum;
     }
 
     /// <summary>Bits in whether it was one, against a suspect that it was not.</summary>

@@ -1,0 +1,63 @@
+using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Jobs;
+using Pritchel.Core.Metering;
+
+namespace Pritchel.Core.Tests;
+
+/// <summary>
+/// When a suspect itself was read, by hand off the tractor's diagram: solenoid S is fed through key, blade switch and brake switch; its
+/// coil goes from S to its case.
+/// </summary>
+public class ConvictionTests
+{
+    private static DiagnosisKit Kit => BeliefsTests.Kit;
+
+    private static Reading Volts(string red, string black, double volts)
+    {
+        var condition = Kit
+            .Table.Conditions.ToList()
+            .FindIndex(c => c.Words.StartsWith("key START", StringComparison.Ordinal));
+        var at = new ProbePair(condition, Kit.Circuit.NodeOf(red), Kit.Circuit.NodeOf(black));
+        return new Reading(at, volts, SymptomNow.Present);
+    }
+
+    private static (string? First, bool IsConvicted) Believe(params Reading[] readings)
+    {
+        var complaint = new Complaint
+        {
+            Duty = new DutyId("cranks"),
+            Heard = Heard.Nothing,
+            Failed = 3,
+            Tried = 3,
+        };
+        var beliefs = Beliefs.Weigh(Kit.Table, complaint, Meter.Ordinary, readings);
+        return (beliefs.Suspects[0].Repair?.Id.Text, Certainty.Of(beliefs).IsConvicted);
+    }
+
+    /// <summary>Full volts across a coil that does nothing are what sound wiring shows, and convict the coil all the same.</summary>
+    [Fact]
+    public void Full_volts_across_a_coil_that_does_nothing_convict_it() =>
+        Assert.Equal(("part:solenoid", true), Believe(Volts("solenoid.S", "solenoid.case", 12.4)));
+
+    /// <summary>What is left over when all before it and all behind it reads well was not read itself.</summary>
+    [Fact]
+    public void What_is_left_over_is_not_convicted_and_is_once_it_was_read_across()
+    {
+        // Live as far as the blade switch, dead from the coupling behind the brake switch on.
+        Reading[] around = [Volts("P1.2b", "battery.-", 12.4), Volts("P2.1a", "battery.-", 0)];
+        Assert.False(Believe(around).IsConvicted);
+        Assert.Equal(("part:brake", true), Believe([.. around, Volts("brake.in", "brake.out", 12.4)]));
+    }
+
+    /// <summary>Good on one side of it and dead on the other is as much.</summary>
+    [Fact]
+    public void Live_before_it_and_dead_behind_it_convict_as_well() =>
+        Assert.Equal(
+            ("part:brake", true),
+            Believe(Volts("brake.in", "battery.-", 12.4), Volts("brake.out", "battery.-", 0))
+        );
+}

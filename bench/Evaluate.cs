@@ -24,6 +24,8 @@ internal static class Evaluate
     private const int Tried = 3;
     private const double Sure = 0.95;
 
+    private static readonly Difference[] All = Enum.GetValues<Difference>();
+
     /// <summary>The world that arguments ask for.</summary>
     public static World WorldOf(IReadOnlyList<string> args)
     {
@@ -31,7 +33,9 @@ internal static class Evaluate
             args.Contains("differing", StringComparer.Ordinal) ? World.Differing
             : args.Contains("habits", StringComparer.Ordinal) ? World.Habitual
             : World.Believed;
-        return args.Contains("seldom", StringComparer.Ordinal) ? world with { Presence = Seldom } : world;
+        world = args.Contains("seldom", StringComparer.Ordinal) ? world with { Presence = Seldom } : world;
+        var differs = All.Where(d => args.Contains(d.ToString(), StringComparer.OrdinalIgnoreCase)).ToList();
+        return differs.Count > 0 ? world with { Differs = differs[0] } : world;
     }
 
     public static int Run(string[] args)
@@ -43,6 +47,7 @@ internal static class Evaluate
         bool Asked(string word) => args.Contains(word, StringComparer.Ordinal);
         var world = WorldOf(args);
         var all = new List<Line>();
+        var told = 0;
         foreach (var circuit in Usage.Circuits(machines))
         {
             foreach (
@@ -51,6 +56,8 @@ internal static class Evaluate
                     .Where(s => s.Duty.Id.Text.Contains(complaints, StringComparison.Ordinal))
             )
             {
+                // Built otherwise in one way after another.
+                world = Asked("otherwise") ? world with { Differs = All[told++ % All.Length] } : world;
                 var watch = Stopwatch.StartNew();
                 var kit = DiagnosisKit.Build(circuit, symptom.Duty, []);
                 Console.WriteLine($"  {circuit.Machine.Id} {symptom.Duty.Id}: kit {watch.Elapsed.TotalSeconds:0.0} s");
@@ -58,7 +65,16 @@ internal static class Evaluate
                     Asked("doubles") ? Doubles(kit, world, draws)
                     : Asked("misplaced") ? Misplaced(kit, world, draws)
                     : Hunts(kit, world, draws, Asked("strategies"));
-                all.AddRange(lines.Select(l => l with { Group = symptom.Group, Duty = symptom.Duty.Id.Text }));
+                all.AddRange(
+                    lines.Select(l =>
+                        l with
+                        {
+                            Group = symptom.Group,
+                            Duty = symptom.Duty.Id.Text,
+                            Differs = world.Differs,
+                        }
+                    )
+                );
             }
         }
 
@@ -86,7 +102,14 @@ internal static class Evaluate
             );
         }
 
-        if (Asked("misplaced"))
+        if (world.Differs is not null)
+        {
+            foreach (var differing in ours.GroupBy(l => l.Differs!.Value).OrderBy(g => g.Key))
+            {
+                Built(differing.Key, [.. differing.Select(l => l.Hunt)]);
+            }
+        }
+        else if (Asked("misplaced"))
         {
             var sure = ours.Count(l => l.Hunt is { Verdict: not null, Share: >= Sure });
             Console.WriteLine(
@@ -116,6 +139,15 @@ internal static class Evaluate
         }
 
         return 0;
+    }
+
+    /// <summary>What was made of machines that are built otherwise than drawn.</summary>
+    private static void Built(Difference difference, List<Hunt> hunts)
+    {
+        var sure = hunts.Where(h => h is { Verdict: not null, Share: >= Sure }).ToList();
+        Console.WriteLine(
+            $"{difference}: {hunts.Count}, right {hunts.Count(h => h.Right)}, no verdict {hunts.Count(h => h.Verdict is null)}, wrong {hunts.Count(h => h is { Verdict: not null, Right: false })}; stated at {Sure} and more {sure.Count}, wrong {sure.Count(h => !h.Right)}; said to be no single fault of the drawing {hunts.Count(h => h.IsUnexplained)}, not right of those {hunts.Count(h => h is { IsUnexplained: true, Right: false })}"
+        );
     }
 
     /// <summary>Every hunt in a line, so that two versions of the program can be held against each other hunt by hunt.</summary>
@@ -159,6 +191,8 @@ internal static class Evaluate
         public CircuitGroup Group { get; init; }
 
         public string Duty { get; init; } = "";
+
+        public Difference? Differs { get; init; }
     }
 
     private static List<Line> Hunts(DiagnosisKit kit, World world, int draws, bool byHandToo)

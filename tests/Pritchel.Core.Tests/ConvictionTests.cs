@@ -5,6 +5,7 @@ using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Tests;
 
@@ -27,6 +28,12 @@ public class ConvictionTests
 
     private static (string? First, bool IsConvicted) Believe(params Reading[] readings)
     {
+        var beliefs = Weigh(readings);
+        return (beliefs.Suspects[0].Repair?.Id.Text, Certainty.Of(beliefs).IsConvicted);
+    }
+
+    private static Beliefs Weigh(Reading[] readings)
+    {
         var complaint = new Complaint
         {
             Duty = new DutyId("cranks"),
@@ -34,8 +41,7 @@ public class ConvictionTests
             Failed = 3,
             Tried = 3,
         };
-        var beliefs = Beliefs.Weigh(Kit.Table, complaint, Meter.Ordinary, readings);
-        return (beliefs.Suspects[0].Repair?.Id.Text, Certainty.Of(beliefs).IsConvicted);
+        return Beliefs.Weigh(Kit.Table, complaint, Meter.Ordinary, readings);
     }
 
     /// <summary>Full volts across a coil that does nothing are what sound wiring shows, and convict the coil all the same.</summary>
@@ -50,6 +56,11 @@ public class ConvictionTests
         // Live as far as the blade switch, dead from the coupling behind the brake switch on.
         Reading[] around = [Volts("P1.2b", "battery.-", 12.4), Volts("P2.1a", "battery.-", 0)];
         Assert.False(Believe(around).IsConvicted);
+
+        // The test that is offered to make sure lies across it too.
+        var offered = Kit.Plan.Convicting(Weigh(around), new Situation())!.At;
+        int[] own = [Kit.Circuit.NodeOf("brake.in"), Kit.Circuit.NodeOf("brake.out")];
+        Assert.Equal(own, new[] { offered.Red, offered.Black }.Order());
         Assert.Equal(("part:brake", true), Believe([.. around, Volts("brake.in", "brake.out", 12.4)]));
     }
 
@@ -60,4 +71,43 @@ public class ConvictionTests
             ("part:brake", true),
             Believe(Volts("brake.in", "battery.-", 12.4), Volts("brake.out", "battery.-", 0))
         );
+
+    /// <summary>
+    /// A quad's neutral lamp that is lit in gear goes out with its lead off at the neutral switch: the switch grounds it. Seen once it may
+    /// be mistaken, and less is stated than when it was seen twice.
+    /// </summary>
+    [Fact]
+    public void What_hangs_on_one_look_is_stated_only_once_it_was_looked_at_twice()
+    {
+        var kit = Shipped.Kit("hill-quad-2", "not-neutral-lamp");
+        var conditions = kit.Table.Conditions.ToList();
+        var off = conditions.FindIndex(c => c.Observable is LoadSeen && c.Off.Any(o => o.WireEnd?.Text == "21@to"));
+        var volts = conditions.FindIndex(c =>
+            c.Observable is DirectVolts && c.Off.Count == 0 && c.Words == conditions[0].Words
+        );
+        var (red, black) = conditions[off].Pairs!.Single();
+        var grounded = new Reading(
+            new ProbePair(volts, kit.Circuit.NodeOf("neutral.out"), kit.Circuit.NodeOf("neutral.case")),
+            0,
+            SymptomNow.Present
+        );
+        var dark = new Reading(new ProbePair(off, red, black), 0, SymptomNow.Present);
+        Certainty Of(params Reading[] readings) =>
+            Certainty.Of(
+                Beliefs.Weigh(
+                    kit.Table,
+                    new Complaint
+                    {
+                        Duty = kit.Table.Duty.Id,
+                        Heard = Heard.Nothing,
+                        Failed = 3,
+                        Tried = 3,
+                    },
+                    Meter.Ordinary,
+                    readings
+                )
+            );
+        Assert.Equal(off, Of(grounded, dark).HangsOn?.Condition);
+        Assert.Equal(1, Of(grounded, dark, dark with { }).Most);
+    }
 }

@@ -37,6 +37,7 @@ public sealed class DiagnosisKit
                             or EffectKind.Sounds
                             or EffectKind.LetsRun
                             or EffectKind.Holds
+                            or EffectKind.Reads
                 )
                 .Select(part => LinePath.Through(table.Circuit, duty, part))
                 .Where(l => l.Pieces.Count > 0),

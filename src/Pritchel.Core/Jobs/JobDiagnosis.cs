@@ -49,6 +49,11 @@ public sealed class JobDiagnosis
         Wiggles = kit.WiggleTests.Best(Beliefs, Situation, MostWiggles);
         Verdict = Verdict.Of(Beliefs, Next, Wiggles.Count == 0 ? null : Wiggles[0]);
         Certainty = Certainty.Of(Beliefs);
+        if (Verdict.Suspect is { } held && Certainty.Holds(held.Share) && MakesSure() is { } sure)
+        {
+            (MakesCertain, Tests) = (sure, [sure, .. Tests.Where(t => t.At != sure.At)]);
+        }
+
         Readings = [.. readings.Select(r => new JudgedReading(r.Sequence, r.Taken, r.At, Agrees(Beliefs, r)))];
 
         Beliefs Weigh(IEnumerable<Placed> taken) =>
@@ -66,6 +71,11 @@ public sealed class JobDiagnosis
                 ],
                 side
             );
+
+        PlannedTest? MakesSure() =>
+            Certainty.HangsOn is { } look ? kit.Plan.Again(look, Situation)
+            : Certainty.IsConvicted ? null
+            : kit.Plan.Convicting(Beliefs, Situation);
 
         bool? Agrees(Beliefs beliefs, Placed r) =>
             Scaled(kit, meter, r.At, r.Taken.Figure) is { } figure ? Staircase.Agrees(beliefs, r.At, figure) : null;
@@ -106,6 +116,12 @@ public sealed class JobDiagnosis
 
     /// <summary>Verdict.</summary>
     public Verdict Verdict { get; }
+
+    /// <summary>
+    /// The test that lets more be stated of what stands as the verdict: it reads it itself, or answers once more what all hangs on. It is
+    /// the next one; null where nothing holds it back that a test would mend.
+    /// </summary>
+    public PlannedTest? MakesCertain { get; }
 
     /// <summary>How much may be stated of what is believed.</summary>
     public Certainty Certainty { get; }

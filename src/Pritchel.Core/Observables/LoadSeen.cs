@@ -33,12 +33,17 @@ public sealed class LoadSeen : SeenObservable
     private const double SlowShare = 0.75;
     private const double Weakly = 0.5;
 
+    // A needle against its stop, and one that left its rest.
+    private const double Pegged = 0.95;
+    private const double Moved = 0.1;
+
     /// <summary>Levels from which an effect is as it should be, and from which it is anything: common practice, no source.</summary>
     public static (double Well, double Weak) Steps(EffectKind kind) =>
         kind switch
         {
             EffectKind.Turns => (SlowShare, 0),
             EffectKind.Works => (1, Weakly),
+            EffectKind.Reads => (Pegged, Moved),
             EffectKind.LetsRun or EffectKind.Clicks => (0, 0),
             _ => (Filament.BrightFrom, Filament.GlowsFrom),
         };

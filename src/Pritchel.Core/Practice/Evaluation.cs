@@ -13,6 +13,9 @@ public sealed class Evaluation
 {
     private const int MostDraws = 400;
 
+    // Each draw compiles machines anew.
+    private const int MostBuilt = 20;
+
     private readonly DiagnosisKit kit;
     private readonly World world;
     private readonly List<Fault> suspects;
@@ -44,7 +47,8 @@ public sealed class Evaluation
     public HiddenFault? Hide(int seed, int faults = 1)
     {
         var random = new Random(seed);
-        for (var draw = 0; draw < MostDraws && suspects.Count >= faults; draw++)
+        var most = world.Differs is null ? MostDraws : MostBuilt;
+        for (var draw = 0; draw < most && suspects.Count >= faults; draw++)
         {
             var drawn = Enumerable.Range(0, faults).Select(_ => Drawn(random)).ToArray();
             if (
@@ -62,10 +66,12 @@ public sealed class Evaluation
 
     /// <summary>Hunts what a seed hides; null when it hides nothing.</summary>
     public Hunt? Hunt(int seed, IStrategy strategy) =>
-        Hide(seed, FaultsOf(seed)) is { } hidden ? Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy) : null;
+        world.Differs is Difference.WrongKind ? HuntMisplaced(seed, strategy)
+        : Hide(seed, FaultsOf(seed)) is { } hidden ? Rehearsal.Play(kit, hidden, Meter.Ordinary, strategy)
+        : null;
 
     /// <summary>
-    /// Hunts what two leads that were put on wrongly do; right is nothing that single faults could be. Null where none were found.
+    /// Hunts what is not as drawn and nothing else: two leads put on wrongly, or a part of the wrong kind. Null where none was found.
     /// </summary>
     public Hunt? HuntMisplaced(int seed, IStrategy strategy) =>
         HiddenFault.Misplace(kit.Table, Meter.Ordinary, new Random(seed), world) is { } hidden

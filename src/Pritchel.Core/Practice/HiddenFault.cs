@@ -25,6 +25,9 @@ public sealed record World(double Widen = 1, double Slips = 0, double Presence =
     /// <summary>Old machines, and people's habits with them.</summary>
     public static readonly World Habitual = new(Widen: 1.5, Slips: 0.02) { Habits = new Habits() };
 
+    /// <summary>What the machine is built otherwise in, and nobody knows; null for as drawn.</summary>
+    public Difference? Differs { get; init; }
+
     /// <summary>As believed.</summary>
     public static readonly World Believed = new();
 
@@ -61,6 +64,7 @@ public sealed record Habits(
 public sealed class HiddenFault
 {
     private readonly PredictionTable table;
+    private readonly Misdrawn built;
     private readonly Circuit circuit;
     private readonly double[] parameters;
     private readonly IReadOnlyList<PlantedFault> planted;
@@ -74,7 +78,7 @@ public sealed class HiddenFault
 
     private HiddenFault(
         PredictionTable table,
-        Circuit circuit,
+        Misdrawn built,
         double[] parameters,
         IReadOnlyList<PlantedFault> planted,
         Meter meter,
@@ -83,7 +87,8 @@ public sealed class HiddenFault
     )
     {
         this.table = table;
-        this.circuit = circuit;
+        this.built = built;
+        circuit = built.Circuit;
         this.parameters = parameters;
         this.planted = planted;
         this.meter = meter;
@@ -94,35 +99,18 @@ public sealed class HiddenFault
         gain = 1 + (meter.GainSigma * (cheap ? CheapGain : 1) * HealthyMachine.Normal(random));
     }
 
-    /// <summary>Its first fault, or the lead that is not as drawn.</summary>
-    public FaultId Id => planted.Count > 0 ? planted[0].Fault.Id : new(Owner.Of(Misplaced[0]).Element(), "misplaced");
+    /// <summary>Its first fault, or what is not as drawn where that is all that is wrong.</summary>
+    public FaultId Id => planted.Count > 0 ? planted[0].Fault.Id : built.Id;
 
     /// <summary>All of its faults.</summary>
     public IEnumerable<Fault> Faults => planted.Select(p => p.Fault);
 
-    /// <summary>Leads that are put on wrongly, where that is all that is wrong.</summary>
-    public IReadOnlyList<WireId> Misplaced { get; private init; } = [];
-
     /// <summary>
-    /// Whether a repair cures one of its faults, or sends whoever makes it to leads that are put on wrongly: to one of them, or to where
-    /// they are joined.
+    /// Whether a repair cures one of its faults or, where nothing is broken, sends whoever makes it to what is not as drawn.
     /// </summary>
     public bool IsCuredBy(RepairId? repair) =>
         planted.Any(p => p.Fault.Repair.Id == repair)
-        || (
-            Misplaced.Count > 0
-            && table.Circuit.Faults.Any(f =>
-                f.Repair.Id == repair
-                && Misplaced.Any(w =>
-                    f.Id.Of.Owner.Wire == w
-                    || circuit
-                        .Machine.Index.Wire(w)!
-                        .Ends.Any(e =>
-                            f.Id.Of.Owner.Part == e.At.Part && e.At != table.Circuit.Machine.Index.TerminalOf(e.Name)
-                        )
-                )
-            )
-        );
+        || ((planted.Count == 0 || built.IsFoundAlone) && built.LeadsTo(table.Circuit, repair));
 
     /// <summary>What its owner says.</summary>
     public required Complaint Complaint { get; init; }
@@ -155,36 +143,59 @@ public sealed class HiddenFault
     )
     {
         var like = world ?? World.Believed;
-        var isMisdrawn = like.Habits is { } habits && random.NextDouble() < habits.DrawingWrong;
-        var circuit = (isMisdrawn ? Misdrawn.Working(table, random)?.Circuit : null) ?? table.Circuit;
-        var there =
-            circuit == table.Circuit ? faults : [.. faults.Select(f => circuit.Faults.First(c => c.Id == f.Id))];
-        for (var attempt = 0; attempt < like.Severities; attempt++)
+        if (Built(table, random, like) is not { } built)
         {
-            var parameters = HealthyMachine.Draw(circuit, random, like.Widen);
+            return null;
+        }
+
+        var there = faults
+            .Select(f => built.Circuit == table.Circuit ? f : built.Circuit.Faults.FirstOrDefault(c => c.Id == f.Id))
+            .OfType<Fault>()
+            .ToList();
+        for (var attempt = 0; attempt < like.Severities && there.Count == faults.Count; attempt++)
+        {
+            var parameters = HealthyMachine.Draw(built.Circuit, random, like.Widen);
             var planted = there.Select(f => new PlantedFault(f, Fraction(random, like))).ToArray();
-            if (Told(table, circuit, parameters, planted, like, random) is { } complaint)
+            if (Told(table, built, parameters, planted, like, random) is { } complaint)
             {
-                return new(table, circuit, parameters, planted, meter, random, like) { Complaint = complaint };
+                return new(table, built, parameters, planted, meter, random, like) { Complaint = complaint };
             }
         }
 
         return null;
     }
 
-    /// <summary>Hides nothing but two leads that were put on wrongly, so that the duty fails; null where none were found.</summary>
+    /// <summary>
+    /// Hides nothing but what is not as drawn, so that the duty fails: leads put on wrongly, or a part of another kind in a world that
+    /// has one. Null where none was found.
+    /// </summary>
     /// <inheritdoc cref="Hide(PredictionTable, Fault, Meter, Random, World?)"/>
     public static HiddenFault? Misplace(PredictionTable table, Meter meter, Random random, World world)
     {
-        if (Misdrawn.Failing(table, random) is not var (circuit, wires))
+        var found = world.Differs is { } differs
+            ? Misdrawn.Otherwise(table, differs, random, works: false)
+            : Misdrawn.Failing(table, random);
+        if (found is not { } built)
         {
             return null;
         }
 
-        var parameters = HealthyMachine.Draw(circuit, random, world.Widen);
-        return Told(table, circuit, parameters, [], world, random) is { } complaint
-            ? new(table, circuit, parameters, [], meter, random, world) { Complaint = complaint, Misplaced = wires }
+        var parameters = HealthyMachine.Draw(built.Circuit, random, world.Widen);
+        return Told(table, built, parameters, [], world, random) is { } complaint
+            ? new(table, built, parameters, [], meter, random, world) { Complaint = complaint }
             : null;
+    }
+
+    /// <summary>The machine that faults are hidden in; null where none differs as the world asks.</summary>
+    private static Misdrawn? Built(PredictionTable table, Random random, World world)
+    {
+        if (world.Differs is { } differs)
+        {
+            return Misdrawn.Otherwise(table, differs, random, works: true);
+        }
+
+        var isMisdrawn = world.Habits is { } habits && random.NextDouble() < habits.DrawingWrong;
+        return (isMisdrawn ? Misdrawn.Working(table, random) : null) ?? new Misdrawn(table.Circuit, []);
     }
 
     /// <summary>The same machine after a repair; null when it does its duty now.</summary>
@@ -192,15 +203,15 @@ public sealed class HiddenFault
     public HiddenFault? After(RepairId repair)
     {
         var left = planted.Where(p => p.Fault.Repair.Id != repair).ToArray();
-        return left.Length > 0 && Told(table, circuit, parameters, left, world, random) is { } complaint
-            ? new(table, circuit, parameters, left, meter, random, world) { Complaint = complaint }
+        return left.Length > 0 && Told(table, built, parameters, left, world, random) is { } complaint
+            ? new(table, built, parameters, left, meter, random, world) { Complaint = complaint }
             : null;
     }
 
     /// <summary>What the owner says of it; null where the duty does not fail outright.</summary>
     private static Complaint? Told(
         PredictionTable table,
-        Circuit circuit,
+        Misdrawn built,
         double[] parameters,
         IReadOnlyList<PlantedFault> planted,
         World world,
@@ -208,8 +219,9 @@ public sealed class HiddenFault
     )
     {
         const int Tried = 3;
-        var runner = new CaseRunner(table, circuit.With(planted.Select(p => p.Fault)), 1e-9);
-        var heard = runner.Begin(planted, parameters);
+        PlantedFault[] there = [.. planted, .. built.Always];
+        var runner = new CaseRunner(table, built.Circuit.With(there.Select(p => p.Fault)), 1e-9);
+        var heard = runner.Begin(there, parameters);
         return
             heard is Heard.Nothing or Heard.OneClick or Heard.Chatter or Heard.TooMuch
             || (heard == Heard.Slow && table.Effect != EffectKind.Turns)
@@ -270,10 +282,11 @@ public sealed class HiddenFault
     /// <summary>The same pair with the red probe on another terminal of the part under it; itself where there is none.</summary>
     private ProbePair Beside(ProbePair at)
     {
-        var others = circuit
+        var drawn = table.Circuit;
+        var others = drawn
             .TerminalsAt(at.Red)
-            .SelectMany(t => circuit.Machine.Index.Part(t.Part)!.Addresses)
-            .Select(a => circuit.NodeOf(a))
+            .SelectMany(t => drawn.Machine.Index.Part(t.Part)!.Addresses)
+            .Select(a => drawn.NodeOf(a))
             .Where(n => n != at.Red && n != at.Black)
             .Distinct()
             .ToList();
@@ -281,7 +294,15 @@ public sealed class HiddenFault
     }
 
     private Reading Taken(ProbePair at, Condition condition, SymptomNow symptom) =>
-        new(at, condition.Observable.Simulate(new Taking(this, at.Condition), at.Red, at.Black), symptom);
+        new(
+            at,
+            condition.Observable.Simulate(new Taking(this, at.Condition), NodeHere(at.Red), NodeHere(at.Black)),
+            symptom
+        );
+
+    /// <summary>A node of the drawing on the machine as it is built.</summary>
+    private int NodeHere(int drawn) =>
+        circuit == table.Circuit ? drawn : circuit.NodeOf(table.Circuit.NodePoints[drawn][0]);
 
     /// <summary>
     /// Whether what is watched changes as a place is stirred: with a fault that comes and goes by how it answers there, and
@@ -344,7 +365,7 @@ public sealed class HiddenFault
             Off = [.. condition.Off.Union(leftOff)],
             SparkTester = condition.Tester,
             BatteryDisconnected = condition.Observable.WantsDeadCircuit,
-            Faults = present ? planted : [],
+            Faults = [.. present ? planted : [], .. built.Always],
             Parameters = parameters,
         };
     }
@@ -389,7 +410,14 @@ public sealed class HiddenFault
 
         public PartId Load => hidden.table.Duty.Load;
 
-        public Jump? Jump => hidden.table.Conditions[condition].Jump;
+        public Jump? Jump { get; } =
+            hidden.table.Conditions[condition].Jump is { } jump
+                ? jump with
+                {
+                    From = hidden.NodeHere(jump.From),
+                    To = hidden.NodeHere(jump.To),
+                }
+                : null;
 
         public double Chance() => HealthyMachine.Normal(hidden.random);
 

@@ -6,12 +6,46 @@ using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Practice;
 
-/// <summary>A machine that is not as drawn: one lead elsewhere, or two that changed places.</summary>
-/// <param name="Circuit">As it is; points and parts are numbered as on the drawing.</param>
+/// <summary>A machine that is not as drawn: one lead elsewhere, two that changed places, or built otherwise.</summary>
+/// <param name="Circuit">As it is; nodes may be numbered otherwise than on the drawing.</param>
 /// <param name="Wires">The leads.</param>
 internal sealed record Misdrawn(Circuit Circuit, IReadOnlyList<WireId> Wires)
 {
     private const int MostTried = 30;
+
+    /// <summary>A part of the wrong kind; null for none.</summary>
+    public PartId? Wrong { get; private init; }
+
+    /// <summary>Whether it counts as found, whatever else is wrong: a lead that is not there.</summary>
+    public bool IsFoundAlone { get; private init; }
+
+    /// <summary>What holds whatever else is wrong.</summary>
+    public IReadOnlyList<PlantedFault> Always { get; private init; } = [];
+
+    /// <summary>What is not as drawn.</summary>
+    public FaultId Id =>
+        Wrong is { } part
+            ? new(Owner.Of(part).Element(), "wrong-kind")
+            : new(Owner.Of(Wires[0]).Element(), "misplaced");
+
+    /// <summary>Whether a repair sends whoever makes it to what is not as drawn: to a lead, to where leads are joined, or to a part.</summary>
+    /// <param name="drawn">The circuit as drawn.</param>
+    /// <param name="repair">The repair.</param>
+    public bool LeadsTo(Circuit drawn, RepairId? repair) =>
+        drawn.Faults.Any(f =>
+            f.Repair.Id == repair
+            && (
+                f.Id.Of.Owner.Part is { } part && part == Wrong
+                || Wires.Any(w =>
+                    f.Id.Of.Owner.Wire == w
+                    || Circuit
+                        .Machine.Index.Wire(w)!
+                        .Ends.Any(e =>
+                            f.Id.Of.Owner.Part == e.At.Part && e.At != drawn.Machine.Index.TerminalOf(e.Name)
+                        )
+                )
+            )
+        );
 
     /// <summary>
     /// One that does its duty all the same, so that nobody knows: cavities numbered otherwise, a ground on another bolt, the two leads of
@@ -28,6 +62,40 @@ internal sealed record Misdrawn(Circuit Circuit, IReadOnlyList<WireId> Wires)
     /// <summary>One that fails by it: two leads of one part, or of one side of a coupling, put on wrongly. Null as before.</summary>
     public static Misdrawn? Failing(PredictionTable table, Random random) =>
         First(table, random, [.. Leads(table.Circuit.Machine)], Heard.Nothing);
+
+    /// <summary>One that is built otherwise; null where so many tries found none.</summary>
+    /// <param name="table">Duty and conditions.</param>
+    /// <param name="difference">In what it differs.</param>
+    /// <param name="random">Source of chance.</param>
+    /// <param name="works">Whether it does its duty all the same.</param>
+    public static Misdrawn? Otherwise(PredictionTable table, Difference difference, Random random, bool works)
+    {
+        var ways = Differences.Of(table.Circuit, table.Duty, difference).ToArray();
+        for (var tries = 0; tries < MostTried && ways.Length > 0; tries++)
+        {
+            var way = ways[random.Next(ways.Length)];
+            var circuit = Circuit.Compile(way.Machine);
+            var always = Differences.Always(circuit, way, difference);
+            if (
+                new CaseRunner(table, circuit.With(always.Select(p => p.Fault)), 1e-9).Begin(
+                    always,
+                    circuit.NominalParameters()
+                )
+                    is var heard
+                && (heard == Heard.Works) == works
+            )
+            {
+                return new Misdrawn(circuit, [.. way.Missing is { } missing ? new[] { missing } : []])
+                {
+                    Wrong = way.Wrong,
+                    Always = always,
+                    IsFoundAlone = way.Missing is not null,
+                };
+            }
+        }
+
+        return null;
+    }
 
     private static Misdrawn? First(PredictionTable table, Random random, LeadExchange[] ways, Heard wanted)
     {

@@ -19,6 +19,9 @@ public sealed record Hunt(FaultId FaultId, SuspectId? Verdict, bool Right, int R
 {
     /// <summary>What was said of the first suspect after the complaint and after each reading.</summary>
     public IReadOnlyList<Statement> Stated { get; init; } = [];
+
+    /// <summary>Whether it was said at the end that no single fault of the drawing shows what was read.</summary>
+    public bool IsUnexplained { get; init; }
 }
 
 /// <summary>A share stated for the suspect that led at the time.</summary>
@@ -62,7 +65,11 @@ public static class Rehearsal
             if (decided is not null || (next is null && stir is null) || steps >= MostReadings)
             {
                 var share = certainty.Stated(first.Share);
-                return new Hunt(hidden.Id, decided, IsHidden(decided), steps, minutes, share) { Stated = stated };
+                return new Hunt(hidden.Id, decided, IsHidden(decided), steps, minutes, share)
+                {
+                    Stated = stated,
+                    IsUnexplained = Unexplained.Is(beliefs),
+                };
             }
 
             if (stir is not null && WiggleTests.ComesFirst(stir, next))

@@ -97,6 +97,7 @@ internal static class JobViews
                     verdict.Why,
                     EvidenceKinds = open.Diagnosis.Certainty.Kinds,
                     open.Diagnosis.Certainty.Misfits,
+                    open.Diagnosis.Certainty.IsConvicted,
                 }
                 : null,
             Test = next is null

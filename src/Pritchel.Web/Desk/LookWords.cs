@@ -40,6 +40,8 @@ public static class LookWords
                 "Fuel cut and stop alone. If it pulls in and stays in, look to the fuel itself, then spark, then compression.",
             (EffectKind.Charges, false) =>
                 "Charging alone: what starts and runs it is not in doubt while it starts and runs.",
+            (EffectKind.Reads, _) =>
+                "A gauge may be telling the truth: see to what it measures first, by hand or by one known good. Sender lead off and held clear, then to ground: a needle that goes from rest to its stop clears gauge and lead.",
             (EffectKind.Holds, _) =>
                 "A short alone, or a load too big. No bigger one and no foil: it guards the wire, which burns instead. A new one only once the short is found; until then a bulb in its place.",
             _ => null,

@@ -125,6 +125,24 @@ public sealed partial class Symptoms
         FindWarning(part);
     }
 
+    /// <summary>A gauge, where its sender moves it: dead, low, or pegged.</summary>
+    private void FindGauge(Part part)
+    {
+        const double Moves = 0.1;
+        if (First(s => Level(part, s, DutySpeed.Rest) >= Moves) is { } read)
+        {
+            Add(
+                CircuitGroup.Accessories,
+                "reads-" + part.Id,
+                $"{SymptomWords.Said(part)} reads",
+                read,
+                part,
+                DutySpeed.Rest,
+                $"{SymptomWords.Said(part)} is dead, low or pegged"
+            );
+        }
+    }
+
     private void FindOff(Part part)
     {
         if (Off(part) is not { } off)

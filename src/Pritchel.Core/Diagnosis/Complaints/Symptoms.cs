@@ -83,6 +83,7 @@ public sealed partial class Symptoms
             (EffectKind.Sparks, false) => [Heard.Nothing, Heard.Slow, Heard.WillNotStart, Heard.Works],
             (EffectKind.LetsRun, false) => [Heard.Nothing, Heard.WillNotStart, Heard.Works],
             (EffectKind.Charges, false) => [Heard.Nothing, Heard.Slow, Heard.TooMuch, Heard.Works],
+            (EffectKind.Reads, _) => [Heard.Nothing, Heard.Slow, Heard.TooMuch, Heard.Works],
             (EffectKind.Holds, _) => [Heard.Nothing, Heard.Works],
             (_, true) => [Heard.Nothing, Heard.Works],
             _ => [Heard.Nothing, Heard.Chatter, Heard.Slow, Heard.Works],
@@ -130,6 +131,11 @@ public sealed partial class Symptoms
             {
                 FindLoad(part);
             }
+        }
+
+        foreach (var part in parts.Where(p => KindOf(p) == EffectKind.Reads))
+        {
+            FindGauge(part);
         }
 
         foreach (var part in parts.Where(p => KindOf(p) == EffectKind.Holds))

@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Diagnosis.Evidence;
 
@@ -14,8 +15,12 @@ internal static class Likelihood
     /// <summary>Share of readings that say nothing: a slipped probe, a wrong range.</summary>
     public const double WildShare = 0.03;
 
-    /// <summary>Density of a reading that says nothing, per volt, over −2 to 16 V.</summary>
-    public const double WildDensity = 1.0 / 18;
+    // Volts on the scale over which a figure that says nothing may lie, −2 to 16; and a look, whose three answers are two apart.
+    private const double WildSpan = 18;
+    private const double WildLooks = 6;
+
+    /// <summary>Density of a reading that says nothing, per step of its scale: any figure, or any of the few answers of a look.</summary>
+    public static double WildDensity(Observable observable) => 1 / (observable.IsSeen ? WildLooks : WildSpan);
 
     /// <summary>Chance that who takes a reading again that said nothing makes the same of it: points taken for others, say.</summary>
     private const double SlipsAlike = 0.2;
@@ -88,13 +93,14 @@ internal static class Likelihood
     /// <param name="read">What was read; the mean of what says the same.</param>
     /// <param name="predicted">What is predicted.</param>
     /// <param name="sigma">Standard deviation.</param>
+    /// <param name="wildDensity">From <see cref="WildDensity"/>.</param>
     /// <param name="times">How many times it was read.</param>
-    public static double OfReading(double read, double predicted, double sigma, int times = 1)
+    public static double OfReading(double read, double predicted, double sigma, double wildDensity, int times = 1)
     {
         var z = (read - predicted) / sigma;
         var near = Math.Exp(-0.5 * z * z) / (sigma * Math.Sqrt(2 * Math.PI));
         var wild = WildShare * Again(times);
-        return ((1 - wild) * near) + (wild * WildDensity);
+        return ((1 - wild) * near) + (wild * wildDensity);
     }
 
     /// <summary>Chance that what shows anything at all shows the same so many times.</summary>

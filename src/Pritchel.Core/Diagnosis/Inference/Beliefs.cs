@@ -164,6 +164,10 @@ public sealed class Beliefs
         return beliefs;
     }
 
+    /// <summary>What would be believed had one reading not been taken.</summary>
+    public Beliefs Without(Reading reading) =>
+        Weigh(Table, Complaint, Meter, [.. Readings.Where(r => !ReferenceEquals(r, reading))], SideEvidence);
+
     private void WeighAll()
     {
         var grouped = GroupedReading.Of(Table, Readings, Meter);
@@ -189,7 +193,10 @@ public sealed class Beliefs
             * Likelihood.OfTries(Complaint)
             * NoneExplains(Complaint.Heard)
             * Math.Pow(NoneExplainsLamp, Math.Min(3, LampsSeen.Count))
-            * Math.Pow(Likelihood.WildDensity, grouped.Count)
+            * grouped.Aggregate(
+                1.0,
+                (all, r) => all * Likelihood.WildDensity(Table.Conditions[r.At.Condition].Observable)
+            )
             * SideEvidence.OfUnknown
             * WorseEvidence.OfUnknown(Complaint);
         total += NoneOfThese;

@@ -162,15 +162,16 @@ internal sealed class ParticleWeigher(
     private double[] Densities(Hypothesis shown, GroupedReading reading, double[] kernels, SharedError shared)
     {
         var (densities, predicted, model) = (new double[count], new double[count], new double[count]);
+        var observable = beliefs.Table.Conditions[reading.At.Condition].Observable;
+        var wild = Likelihood.WildDensity(observable);
         if (!beliefs.Table.Predicts(reading.At.Condition) || !beliefs.Table.Follows(reading.At))
         {
-            Array.Fill(densities, Likelihood.WildDensity);
+            Array.Fill(densities, wild);
             return densities;
         }
 
         var figures = shown.Across(reading.At);
         var chatters = shown.Chatters(reading.At.Condition);
-        var observable = beliefs.Table.Conditions[reading.At.Condition].Observable;
         var (hasGain, isSeen) = (observable.GainSigma(beliefs.Meter) > 0, observable.IsSeen);
         var group = SharedError.GroupOf(beliefs.Table, reading.At.Condition);
         var noise = isSeen ? Eyesight.Glance : reading.Noise;
@@ -191,17 +192,14 @@ internal sealed class ParticleWeigher(
             {
                 var movesBy = figures[p] - beliefs.Table.Healthy.Across(reading.At)[p];
                 densities[p] =
-                    Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters[p])
-                    * Likelihood.WildDensity;
+                    Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters[p]) * wild;
                 continue;
             }
 
             if (double.IsNaN(predicted[p]))
             {
                 // What will not stand still does not show the same twice, but by chance.
-                densities[p] = chatters[p]
-                    ? Likelihood.Again(reading.Times) * Likelihood.WildDensity / 2
-                    : Likelihood.WildDensity;
+                densities[p] = chatters[p] ? Likelihood.Again(reading.Times) * wild / 2 : wild;
                 continue;
             }
 
@@ -219,7 +217,7 @@ internal sealed class ParticleWeigher(
                     predicted[p],
                     Math.Sqrt((own * own) + (kernels[p] * kernels[p]) + Variance(reading, observable, predicted[p]))
                 );
-            densities[p] = Likelihood.OfReading(value, mean, sigma, reading.Times);
+            densities[p] = Likelihood.OfReading(value, mean, sigma, wild, reading.Times);
             if (figures.Hangs(p))
             {
                 // The meter may as well pull it down to nothing; whichever it is, it is so at every point of the same metal, so
@@ -227,7 +225,7 @@ internal sealed class ParticleWeigher(
                 var nothing = Math.Sqrt(
                     (DiscrepancyVolts * DiscrepancyVolts) + Variance(reading, observable, expected: 0)
                 );
-                densities[p] = Math.Max(densities[p], Likelihood.OfReading(value, 0, nothing, reading.Times));
+                densities[p] = Math.Max(densities[p], Likelihood.OfReading(value, 0, nothing, wild, reading.Times));
             }
         }
 

@@ -84,7 +84,7 @@ public sealed record Unexplained(
     /// <summary>Works it out; a second or so.</summary>
     public static Unexplained Of(Beliefs beliefs)
     {
-        var without = beliefs.Readings.Select(r => (Reading: r, Then: Without(beliefs, r))).ToList();
+        var without = beliefs.Readings.Select(r => (Reading: r, Then: beliefs.Without(r))).ToList();
         if (without.Count < 2)
         {
             return new Unexplained(null, null, null);
@@ -114,15 +114,6 @@ public sealed record Unexplained(
             NotAsDrawn.Of(beliefs)
         );
     }
-
-    private static Beliefs Without(Beliefs beliefs, Reading reading) =>
-        Beliefs.Weigh(
-            beliefs.Table,
-            beliefs.Complaint,
-            beliefs.Meter,
-            [.. beliefs.Readings.Where(r => !ReferenceEquals(r, reading))],
-            beliefs.SideEvidence
-        );
 
     /// <summary>Whether both at once, at some severity, would give the complaint's readings.</summary>
     private static bool Shows(Beliefs beliefs, Fault first, Fault second) =>

@@ -31,7 +31,8 @@ public enum EvidenceKind
 /// <summary>
 /// How much may be stated of what is believed. Evidence of one kind fails together: a drawing that is wrong by one wire, a
 /// probe one terminal off, a meter that lies; and what is left over when all else was cleared may be a second fault. So less than nineteen in
-/// twenty is stated before two kinds agree and the suspect itself was read, or while a reading stands against it.
+/// twenty is stated before two kinds agree and the suspect itself was read, while a reading stands against it, or while all hangs on one
+/// look or beep: yes and no are mistaken for each other more easily than figures.
 /// </summary>
 /// <param name="Kinds">Kinds of evidence gathered.</param>
 /// <param name="Misfits">Readings that the first suspect does not show.</param>
@@ -42,7 +43,10 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
     public const double MostUnproved = 0.94;
 
     /// <summary>Most that may be stated.</summary>
-    public double Most => Kinds.Count >= 2 && Misfits == 0 && IsConvicted ? 1 : MostUnproved;
+    public double Most => Kinds.Count >= 2 && Misfits == 0 && IsConvicted && HangsOn is null ? 1 : MostUnproved;
+
+    /// <summary>A look or a beep, answered once, without which the first suspect would not stand clear; null for none.</summary>
+    public ProbePair? HangsOn { get; init; }
 
     /// <summary>How much of a share may be stated.</summary>
     public double Stated(double share) => Math.Min(share, Most);
@@ -51,8 +55,35 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
     public bool Holds(double share) => share > Most;
 
     /// <summary>What is known of how the evidence was come by.</summary>
-    public static Certainty Of(Beliefs beliefs) =>
-        new([.. KindsOf(beliefs).Distinct().Order()], Unexplained.Misfits(beliefs).Count, Conviction.Of(beliefs));
+    public static Certainty Of(Beliefs beliefs)
+    {
+        var certainty = new Certainty(
+            [.. KindsOf(beliefs).Distinct().Order()],
+            Unexplained.Misfits(beliefs).Count,
+            Conviction.Of(beliefs)
+        );
+        return certainty.Holds(beliefs.Suspects[0].Share) || beliefs.Suspects[0].Share <= MostUnproved
+            ? certainty
+            : certainty with
+            {
+                HangsOn = OneLook(beliefs),
+            };
+    }
+
+    private static ProbePair? OneLook(Beliefs beliefs)
+    {
+        // As much as a verdict asks for.
+        const double Clear = 0.9;
+        var first = beliefs.Suspects[0].Id;
+        return beliefs
+            .Readings.Where(r => beliefs.Table.Conditions[r.At.Condition].Observable.IsSeen)
+            .GroupBy(r => r.At)
+            .Where(r => r.Count() == 1)
+            .Select(r => r.Single())
+            .Where(r => (beliefs.Without(r).Suspects.FirstOrDefault(s => s.Id == first)?.Share ?? 0) < Clear)
+            .Select(r => (ProbePair?)r.At)
+            .FirstOrDefault();
+    }
 
     private static IEnumerable<EvidenceKind> KindsOf(Beliefs beliefs)
     {

@@ -28,7 +28,7 @@ internal static class Conviction
             return false;
         }
 
-        var faults = beliefs.Table.Circuit.Faults.Where(f => f.Repair.Id == repair.Id).ToList();
+        var faults = FaultsOf(beliefs);
         return IsFound(beliefs, repair, faults) || IsRead(beliefs, faults);
     }
 
@@ -37,59 +37,75 @@ internal static class Conviction
         || beliefs.SideEvidence.WiggleEvidence.Tried.Any(w => w.Changed && w.Reach.Alone?.Id == repair.Id)
         || faults.Exists(f => f.Id.Of.Owner.Part is { } part && beliefs.SideEvidence.FoundBad(part));
 
-    private static bool IsRead(Beliefs beliefs, List<Fault> faults)
-    {
-        var (own, owners) = (
-            faults.SelectMany(f => new[] { f.Nodes.From, f.Nodes.To }).ToHashSet(),
-            faults.Select(f => f.Id.Of.Owner).ToHashSet()
-        );
-        var there = beliefs.Readings.Where(r => r.Symptom != SymptomNow.Absent).ToList();
-        bool IsOdd(Reading r) => r.Value is not { } read || !Staircase.Agrees(beliefs, r.At, read);
-        return there.Exists(r => IsAcross(beliefs, own, owners, r.At) && (IsOdd(r) || Tells(beliefs, faults[0], r)))
-            || there.Exists(r => IsOdd(r) && IsBorder(beliefs, own, r.At));
-    }
+    /// <summary>Of tests, those that read the first suspect itself: across it, with a lead of it off, or with it bridged.</summary>
+    public static IEnumerable<ProbePair> Reading(Beliefs beliefs, IEnumerable<ProbePair> tests) =>
+        FaultsOf(beliefs) is { Count: > 0 } faults && Itself.Of(faults) is var itself
+            ? tests.Where(t => itself.IsAcross(beliefs, t))
+            : [];
 
-    /// <summary>
-    /// Whether a figure that sound wiring shows as well speaks for it: most other causes would show something else there. Full volts across
-    /// a coil that does nothing convict the coil.
-    /// </summary>
-    private static bool Tells(Beliefs beliefs, Fault suspect, Reading reading)
+    /// <summary>Whether a figure read there would speak for the first suspect although sound wiring shows it too.</summary>
+    public static bool Tells(Beliefs beliefs, ProbePair at, double read)
     {
         const double Most = 0.5;
-        return reading.Value is { } read && Slip.Elsewhere(beliefs, reading.At, read, suspect.Repair.Id) > Most;
+        return beliefs.Suspects[0].Repair is { } repair && Slip.Elsewhere(beliefs, at, read, repair.Id) > Most;
     }
 
-    /// <summary>Whether it was read across it, with a lead of it off, or with it bridged.</summary>
-    private static bool IsAcross(Beliefs beliefs, HashSet<int> own, HashSet<Owner> owners, ProbePair at)
+    private static List<Fault> FaultsOf(Beliefs beliefs) =>
+        [.. beliefs.Table.Circuit.Faults.Where(f => f.Repair.Id == beliefs.Suspects[0].Repair?.Id)];
+
+    // Full volts across a coil that does nothing are what sound wiring shows as well, and convict the coil.
+    private static bool IsRead(Beliefs beliefs, List<Fault> faults)
     {
-        var condition = beliefs.Table.Conditions[at.Condition];
-        return (own.Contains(at.Red) && own.Contains(at.Black))
-            || condition.Off.Any(o => Owns(beliefs.Table.Circuit, owners, o))
-            || (condition.Jump is { } jump && own.Contains(jump.From) && own.Contains(jump.To));
+        var itself = Itself.Of(faults);
+        var there = beliefs.Readings.Where(r => r.Symptom != SymptomNow.Absent).ToList();
+        bool IsOdd(Reading r) => r.Value is not { } read || !Staircase.Agrees(beliefs, r.At, read);
+        return there.Exists(r => itself.IsAcross(beliefs, r.At) && (IsOdd(r) || Tells(beliefs, r.At, r.Value!.Value)))
+            || there.Exists(r => IsOdd(r) && itself.IsBorder(beliefs, r.At));
     }
 
-    /// <summary>Whether it was read at one of its ends, and in the same setting at another, which is not.</summary>
-    private static bool IsBorder(Beliefs beliefs, HashSet<int> own, ProbePair at)
+    /// <summary>The suspect's own metal.</summary>
+    /// <param name="Nodes">Nodes that its faults lie between.</param>
+    /// <param name="Owners">What they sit in.</param>
+    private sealed record Itself(HashSet<int> Nodes, HashSet<Owner> Owners)
     {
-        bool Touches(ProbePair pair) => own.Contains(pair.Red) || own.Contains(pair.Black);
-        return Touches(at)
-            && beliefs.Readings.Any(r =>
-                r.At.Condition == at.Condition
-                && r.At != at
-                && Touches(r.At)
-                && r.Value is { } read
-                && Staircase.Agrees(beliefs, r.At, read)
+        public static Itself Of(List<Fault> faults) =>
+            new(
+                faults.SelectMany(f => new[] { f.Nodes.From, f.Nodes.To }).ToHashSet(),
+                faults.Select(f => f.Id.Of.Owner).ToHashSet()
+            );
+
+        /// <summary>Whether it was read across it, with a lead of it off, or with it bridged.</summary>
+        public bool IsAcross(Beliefs beliefs, ProbePair at)
+        {
+            var condition = beliefs.Table.Conditions[at.Condition];
+            return (Nodes.Contains(at.Red) && Nodes.Contains(at.Black))
+                || condition.Off.Any(o => Owns(beliefs.Table.Circuit, o))
+                || (condition.Jump is { } jump && Nodes.Contains(jump.From) && Nodes.Contains(jump.To));
+        }
+
+        /// <summary>Whether it was read at one of its ends, and in the same setting at another, which is not odd.</summary>
+        public bool IsBorder(Beliefs beliefs, ProbePair at)
+        {
+            bool Touches(ProbePair pair) => Nodes.Contains(pair.Red) || Nodes.Contains(pair.Black);
+            return Touches(at)
+                && beliefs.Readings.Any(r =>
+                    r.At.Condition == at.Condition
+                    && r.At != at
+                    && Touches(r.At)
+                    && r.Value is { } read
+                    && Staircase.Agrees(beliefs, r.At, read)
+                );
+        }
+
+        private bool Owns(Circuit circuit, Disconnection off) =>
+            (off.Coupling is { } coupling && Owners.Contains(Owner.Of(coupling)))
+            || (
+                off.WireEnd is { } end
+                && (
+                    Owners.Contains(Owner.Of(end.Wire))
+                    || Owners.Contains(Owner.Of(end))
+                    || (circuit.Machine.Index.TerminalOf(end) is { } at && Owners.Contains(Owner.Of(at.Part)))
+                )
             );
     }
-
-    private static bool Owns(Circuit circuit, HashSet<Owner> owners, Disconnection off) =>
-        (off.Coupling is { } coupling && owners.Contains(Owner.Of(coupling)))
-        || (
-            off.WireEnd is { } end
-            && (
-                owners.Contains(Owner.Of(end.Wire))
-                || owners.Contains(Owner.Of(end))
-                || (circuit.Machine.Index.TerminalOf(end) is { } at && owners.Contains(Owner.Of(at.Part)))
-            )
-        );
 }

@@ -113,6 +113,25 @@ public sealed class TestPlan
             .FirstOrDefault(p => Shows(beliefs, p));
 
     /// <summary>
+    /// The quickest test that reads the first suspect itself and would speak for it; null where none is left. What is left over when all
+    /// else was cleared is likely and no more.
+    /// </summary>
+    public PlannedTest? Convicting(Beliefs beliefs, Situation situation)
+    {
+        const int MostLookedAt = 100;
+        return Conviction
+            .Reading(beliefs, Allowed(situation))
+            .Where(p => table.Conditions[p.Condition].Observable.CanRead(beliefs.Meter))
+            .Select(p => Plan(p, situation, bits: 0))
+            .OrderBy(p => p.Minutes.Value)
+            .ThenBy(p => p.At.Red)
+            .Take(MostLookedAt)
+            .FirstOrDefault(p =>
+                Shows(beliefs, p) || Conviction.Tells(beliefs, p.At, Staircase.Suspected(beliefs, p.At))
+            );
+    }
+
+    /// <summary>
     /// What was read, to be read again: near a verdict much of the doubt that is left is that a figure it hangs on was a slip, and
     /// probes that lie there already settle it in half a minute.
     /// </summary>
@@ -144,6 +163,13 @@ public sealed class TestPlan
             }
         }
     }
+
+    /// <summary>A test taken already, to be taken once more.</summary>
+    public PlannedTest Again(ProbePair at, Situation situation) =>
+        Plan(at, situation, bits: 0) with
+        {
+            IsOnceMore = true,
+        };
 
     private static void PutFirst(List<PlannedTest> ranked, PlannedTest test)
     {

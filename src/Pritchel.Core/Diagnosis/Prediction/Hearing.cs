@@ -15,6 +15,12 @@ internal static class Hearing
     private const double ChargesShare = 0.5;
     private const double LeastCharge = 0.05;
 
+    // A needle is told dead, low or high by shares of where it should stand; nobody tells less.
+    private const double DeadNeedle = 0.2;
+    private const double LowNeedle = 0.75;
+    private const double HighNeedle = 1.3;
+    private const double SlightlyHigh = 1.1;
+
     // Over 15 V a 12 V battery is overcharged and bulbs blow: common practice, no source.
     private const double MostVolts = 15;
 
@@ -63,9 +69,12 @@ internal static class Hearing
             EffectKind.Sparks when shown.Level >= 1 => Heard.Works,
             EffectKind.Sparks when shown.Level >= WeakSpark => Heard.Slow,
             EffectKind.LetsRun when shown.Level > 0 => Heard.Works,
+            EffectKind.Reads when IsHigh(shown.Level, table.HealthyLevel) => Heard.TooMuch,
+            EffectKind.Reads when shown.Level >= LowNeedle * table.HealthyLevel => Heard.Works,
+            EffectKind.Reads when shown.Level >= DeadNeedle * table.HealthyLevel => Heard.Slow,
             EffectKind.Charges when PostVolts(table, state) > MostVolts => Heard.TooMuch,
-            EffectKind.Charges when shown.Level >= ChargesShare * table.HealthyAmps => Heard.Works,
-            EffectKind.Charges when shown.Level >= LeastCharge * table.HealthyAmps => Heard.Slow,
+            EffectKind.Charges when shown.Level >= ChargesShare * table.HealthyLevel => Heard.Works,
+            EffectKind.Charges when shown.Level >= LeastCharge * table.HealthyLevel => Heard.Slow,
             _ => Commands(table, state) ? Heard.OneClick : Heard.Nothing,
         };
     }
@@ -88,6 +97,10 @@ internal static class Hearing
 
         return ComesAndGoes(table.Duty.Load) || (table.Duty.Control is { } control && ComesAndGoes(control));
     }
+
+    /// <summary>Whether a needle stands plainly higher than it should, or against its stop where it should not.</summary>
+    private static bool IsHigh(double level, double healthy) =>
+        healthy < 1 / SlightlyHigh && level >= Math.Min(1, HighNeedle * healthy);
 
     private static double PostVolts(PredictionTable table, CircuitState state)
     {

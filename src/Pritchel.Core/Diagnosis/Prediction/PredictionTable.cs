@@ -69,8 +69,9 @@ public sealed partial class PredictionTable
             _ => UsualParticles,
         };
         Duty = duty;
-        HealthyAmps =
-            Effect == EffectKind.Charges ? circuit.DeviceOf(duty.Load).Effect(DutyWaves.Tried(circuit, duty)).Level : 0;
+        HealthyLevel = Effect is EffectKind.Charges or EffectKind.Reads
+            ? circuit.DeviceOf(duty.Load).Effect(DutyWaves.Tried(circuit, duty)).Level
+            : 0;
         Conditions = ProcedureCatalogue.Conditions(tested);
         Altered = altered;
         alterations = altered.Count == 0 ? [] : [.. Alteration.Of(circuit).Where(a => altered.Contains(a.Id))];
@@ -102,7 +103,7 @@ public sealed partial class PredictionTable
     public EffectKind Effect { get; }
 
     /// <summary>Amps that the sound machine charges with at the duty; zero when the duty is another.</summary>
-    internal double HealthyAmps { get; }
+    internal double HealthyLevel { get; }
 
     /// <summary>Parameters that each condition opens. A path that a fault lays adds its own behind them all.</summary>
     internal ParameterId[][] Off { get; }

@@ -44,7 +44,7 @@ internal sealed class WorkingLoad(Part part, PartFigures figures)
     public override IEnumerable<Fault> Faults() => [.. base.Faults(), Load.Shorted("shorted inside", 0.7)];
 }
 
-/// <summary>An hour meter: a few milliamps while it counts.</summary>
+/// <summary>An hour meter: a few milliamps while it counts, from about eight volts up (from memory).</summary>
 internal sealed class HourMeter(Part part, PartFigures figures)
     : PlainLoad(part, "+", "-", figures["ohms"], 1),
         INamedDevice
@@ -57,6 +57,11 @@ internal sealed class HourMeter(Part part, PartFigures figures)
             [new ValueRule("ohms", 10, 100_000, 900)],
             (part, figures) => new HourMeter(part, figures)
         );
+
+    private const double CountsFromVolts = 8;
+
+    public override Effect Effect(CircuitState state) =>
+        new(EffectKind.Works, Load.IsWhole(state) ? state.Heating(Load.Branch) / CountsFromVolts : 0);
 }
 
 /// <summary>A buzzer or horn.</summary>

@@ -94,6 +94,7 @@ public sealed partial class Symptoms
                 DutySpeed.Rest,
                 $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}"
             );
+            FindOtherWays(part, on);
         }
         else if (First(s => Level(part, s, DutySpeed.Crank) >= Shows) is { } cranked)
         {
@@ -232,6 +233,11 @@ public sealed partial class Symptoms
                 && Level(part, s, DutySpeed.Work) < Dark
                 && Speaks(part, s)
             );
+
+        if (quiet is not null)
+        {
+            FindCalls(part, quiet);
+        }
 
         // What goes out once it charges is followed along the waves, in one setting.
         quiet ??=

@@ -1,4 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
 
@@ -34,5 +36,31 @@ public class GaugeComplaintTests
         {
             Assert.Contains(doubted, h => h.Fault!.Id.Of.Owner.Text == owner);
         }
+    }
+
+    /// <summary>
+    /// A gauge of 90 ohms and a sender of 80 part the battery's volts: about six at the sender. None there is what lead or sender on metal
+    /// shows, and no sound wiring with the needle against its stop.
+    /// </summary>
+    [Theory]
+    [InlineData(0, false)]
+    [InlineData(5.9, true)]
+    public void A_sender_without_volts_is_not_sound_while_the_needle_is_pegged(double volts, bool agrees)
+    {
+        var kit = Shipped.Kit("terrace-dumper-1", "reads-fuel-gauge");
+        var beliefs = Beliefs.Weigh(
+            kit.Table,
+            new Complaint
+            {
+                Duty = kit.Table.Duty.Id,
+                Heard = Heard.TooMuch,
+                Failed = 3,
+                Tried = 3,
+            },
+            Meter.Ordinary,
+            []
+        );
+        var at = new ProbePair(0, kit.Circuit.NodeOf("fuel-sender.out"), kit.Circuit.NodeOf("battery.-"));
+        Assert.Equal(agrees, Staircase.Agrees(beliefs, at, volts));
     }
 }

@@ -94,6 +94,7 @@ internal static class Differences
         ];
     }
 
+    // Only what it changes matters: a planted fault stands for it.
     private static PlantedFault Planted(Fault like, ParameterId parameter, double value) =>
         new(like with { Changes = [new ParameterChange(parameter, ChangeRule.Set, value)], Paths = [] }, 1);
 

@@ -1,3 +1,4 @@
+using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
@@ -77,14 +78,14 @@ public static class Staircase
     /// <summary>
     /// Where sound wiring would read, 5th to 95th percentile, meter noise left out. Two bands: the machine at work, and
     /// the machine whose load draws nothing. The battery sags for the one and not for the other, and wiring is good if
-    /// it reads like either.
+    /// it reads like either; of a load that is told to do too much, or of a needle that stands somewhere, only like the first.
     /// </summary>
     public static SoundBands Sound(Beliefs beliefs, ProbePair at)
     {
         var draws = beliefs.DrawWeights;
         var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws);
         var observable = beliefs.Table.Conditions[at.Condition].Observable;
-        if (!beliefs.Table.Conditions[at.Condition].IsFree)
+        if (!beliefs.Table.Conditions[at.Condition].IsFree || Draws(beliefs))
         {
             return new SoundBands(low, high, low, high, beliefs.Meter, observable);
         }
@@ -92,6 +93,11 @@ public static class Staircase
         var (idleLow, _, idleHigh) = IdleBand(beliefs, at, draws);
         return new SoundBands(low, high, idleLow, idleHigh, beliefs.Meter, observable);
     }
+
+    /// <summary>Whether the complaint itself says that its load draws.</summary>
+    private static bool Draws(Beliefs beliefs) =>
+        beliefs.Complaint.Heard == Heard.TooMuch
+        || (beliefs.Complaint.Heard == Heard.Slow && beliefs.Table.Effect == EffectKind.Reads);
 
     /// <summary>What the likeliest hypothesis would show at a place, in volts.</summary>
     public static double Suspected(Beliefs beliefs, ProbePair at) =>

@@ -63,9 +63,16 @@ public sealed partial class Symptoms
     {
         var moved = circuit.Machine.Controls[control];
         var worded = Worded(moved, position);
+        var id = $"does-{part.Id}-{moved.Id}-{position}";
+        if (found.Exists(s => s.Duty.Id.Text == id))
+        {
+            // Called at rest already, as it is with the engine running.
+            return;
+        }
+
         Add(
             KindOf(part) == EffectKind.Sounds ? CircuitGroup.Alarms : CircuitGroup.Accessories,
-            $"does-{part.Id}-{moved.Id}-{position}",
+            id,
             $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}: {worded}{when}",
             setting,
             part,

@@ -243,7 +243,10 @@ public static class TestWords
         var wanted =
             test.WantedAnyway.Value >= Minute ? $"; {test.WantedAnyway} of it the repair is likely to want anyway" : "";
         var there = test.Minutes.Value > 2 ? ", getting there included" : "";
-        var again = test.IsOnceMore ? "Once more, probes put on anew: what is left hangs on this one figure. " : "";
+        var again =
+            !test.IsOnceMore ? ""
+            : test.Condition.Observable.IsSeen ? "Once more, set up anew: what is left hangs on this one answer. "
+            : "Once more, probes put on anew: what is left hangs on this one figure. ";
         return string.Create(
             CultureInfo.InvariantCulture,
             $"{again}{Splits(test.Bits)} in {test.Minutes}{there}{wanted}."

@@ -1,13 +1,13 @@
 // Ends the application without warning, again and again, while four clients write; then looks whether anything that was
 // acknowledged is gone. One kill in five falls into the first three seconds of a start.
-//   node bench/trials/kills.mjs [how many]
+//   node bench/trials/kills.mjs [how many] [seed]
 import { spawn } from "node:child_process";
 import { App } from "../../tests/browser/harness.mjs";
 
 const wanted = Number(process.argv[2] ?? 1000);
 const app = await App.start("--empty");
 const sleep = (ms) => new Promise((r) => setTimeout(r, ms));
-const random = ((state) => () => (state = (state * 48271) % 2147483647) / 2147483647)(20261129);
+const random = ((state) => () => (state = (state * 48271) % 2147483647) / 2147483647)(Number(process.argv[3] ?? 20261129));
 
 /** What was acknowledged: entries of each job, readings of each part test, steps of each draft, bytes of pictures. */
 const kept = { jobs: new Map(), tests: new Map(), drafts: new Map(), pictures: [] };

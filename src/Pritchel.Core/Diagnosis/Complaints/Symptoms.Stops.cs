@@ -19,7 +19,7 @@ public sealed partial class Symptoms
             from c in Enumerable.Range(0, go.Count)
             where !IsolatesBattery(circuit.Machine.Controls[c])
             from p in Enumerable.Range(0, circuit.Machine.Controls[c].Positions.Count)
-            where p != go[c] && !go.With(c, p).Held(circuit.Machine).Any()
+            where p != go[c] && !AddsHeld(go, go.With(c, p))
             select new Move(c, p)
         ).ToList();
         var alone = moves.Where(m => Stops(part, After(go, m))).ToList();

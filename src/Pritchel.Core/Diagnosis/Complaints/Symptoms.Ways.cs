@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
@@ -6,28 +7,66 @@ namespace Pritchel.Core.Diagnosis.Complaints;
 /// <summary>What works one way and not another: a brake lamp by one lever alone, an alarm that one of its sensors no longer calls.</summary>
 public sealed partial class Symptoms
 {
-    private const int NoControl = -1;
-
     /// <summary>
-    /// Every further control that by itself sets a part to work where the one it was found by is let go: one way may be dead while the
-    /// other works.
+    /// Every further control that by itself sets a part to work where it stopped for another that was moved: one way may be dead while the
+    /// other works. A control that springs back may have two such positions itself, up and down.
     /// </summary>
     /// <param name="part">The part.</param>
     /// <param name="works">Where it works at rest.</param>
+    private List<(ControlSetting Setting, Move[] Moves)> OtherWays(Part part, ControlSetting works)
+    {
+        var ways =
+            from moved in Enumerable.Range(0, works.Count)
+            where !IsolatesBattery(circuit.Machine.Controls[moved])
+            from to in Enumerable.Range(0, circuit.Machine.Controls[moved].Positions.Count)
+            where to != works[moved]
+            let without = works.With(moved, to)
+            where !AddsHeld(works, without) && Level(part, without, DutySpeed.Rest) < Dark
+            from way in WaysFrom(part, without, DutySpeed.Rest)
+            where way.Control != moved || Springs(works, moved, way.Position)
+            let last = new Move(way.Control, way.Position)
+            let isLetGo = circuit.Machine.Controls[moved] is var control && control.Positions[to] == control.Rest
+            select (way.Setting, Moves: isLetGo ? new[] { last } : [new Move(moved, to), last]);
+        return [.. ways.DistinctBy(w => w.Moves[^1])];
+    }
+
     private void FindOtherWays(Part part, ControlSetting works)
     {
-        var rest = circuit.Setting(null);
-        var ways =
-            from command in Enumerable.Range(0, works.Count)
-            where works[command] != rest[command]
-            let released = works.With(command, rest[command])
-            where Level(part, released, DutySpeed.Rest) < Dark
-            from way in WaysFrom(part, released, command, DutySpeed.Rest)
-            select way;
-        foreach (var (setting, control, position) in ways.DistinctBy(w => (w.Control, w.Position)).ToList())
+        foreach (var (setting, moves) in OtherWays(part, works))
         {
-            AddWay(part, setting, control, position, DutySpeed.Rest, "");
+            AddWay(part, setting, moves, DutySpeed.Rest, "");
         }
+    }
+
+    /// <summary>What cranks in neutral and not in gear with the clutch pulled.</summary>
+    private void FindOtherStarts(Duty duty)
+    {
+        foreach (
+            var (setting, moves) in OtherWays(circuit.Machine.Index.Part(duty.Load)!, circuit.Setting(duty.Setting))
+        )
+        {
+            var worded = string.Join(", ", moves.Select(m => Worded(Control(m), m.Position)));
+            found.Add(
+                new Symptom(
+                    CircuitGroup.Starting,
+                    duty with
+                    {
+                        Id = new DutyId($"{duty.Id}-{Control(moves[^1]).Id}-{moves[^1].Position}"),
+                        Name = $"{duty.Name}: {worded}",
+                        Setting = setting.Moved(circuit.Machine),
+                        Complaint = $"Does not crank: {worded}",
+                    }
+                )
+            );
+        }
+    }
+
+    private bool Springs(ControlSetting works, int control, int position)
+    {
+        var other = works.With(control, position);
+        return position != works[control]
+            && works.Held(circuit.Machine).Contains(circuit.Machine.Controls[control])
+            && other.Held(circuit.Machine).Contains(circuit.Machine.Controls[control]);
     }
 
     /// <summary>What is felt and must call an alarm that is silent with the engine running.</summary>
@@ -36,34 +75,32 @@ public sealed partial class Symptoms
     private void FindCalls(Part part, ControlSetting quiet)
     {
         foreach (
-            var (setting, control, position) in WaysFrom(part, quiet, NoControl, DutySpeed.Work)
+            var (setting, control, position) in WaysFrom(part, quiet, DutySpeed.Work)
                 .Where(w => circuit.Machine.Controls[w.Control].Sensed == true)
                 .ToList()
         )
         {
-            AddWay(part, setting, control, position, DutySpeed.Work, ", engine running");
+            AddWay(part, setting, [new Move(control, position)], DutySpeed.Work, ", engine running");
         }
     }
 
     private IEnumerable<(ControlSetting Setting, int Control, int Position)> WaysFrom(
         Part part,
         ControlSetting start,
-        int besides,
         DutySpeed speed
     ) =>
         from control in Enumerable.Range(0, start.Count)
-        where control != besides
         from position in Enumerable.Range(0, circuit.Machine.Controls[control].Positions.Count)
         where position != start[control]
         let setting = start.With(control, position)
         where Level(part, setting, speed) >= Shows
         select (setting, control, position);
 
-    private void AddWay(Part part, ControlSetting setting, int control, int position, DutySpeed speed, string when)
+    private void AddWay(Part part, ControlSetting setting, Move[] moves, DutySpeed speed, string when)
     {
-        var moved = circuit.Machine.Controls[control];
-        var worded = Worded(moved, position);
-        var id = $"does-{part.Id}-{moved.Id}-{position}";
+        var (last, kind) = (moves[^1], KindOf(part));
+        var worded = string.Join(", ", moves.Select(m => Worded(Control(m), m.Position)));
+        var id = $"does-{part.Id}-{Control(last).Id}-{last.Position}";
         if (found.Exists(s => s.Duty.Id.Text == id))
         {
             // Called at rest already, as it is with the engine running.
@@ -71,13 +108,13 @@ public sealed partial class Symptoms
         }
 
         Add(
-            KindOf(part) == EffectKind.Sounds ? CircuitGroup.Alarms : CircuitGroup.Accessories,
+            kind == EffectKind.Sounds ? CircuitGroup.Alarms : CircuitGroup.Accessories,
             id,
-            $"{SymptomWords.Said(part)} {SymptomWords.Verb(KindOf(part))}: {worded}{when}",
+            $"{SymptomWords.Said(part)} {SymptomWords.Verb(kind)}: {worded}{when}",
             setting,
             part,
             speed,
-            $"{SymptomWords.Said(part)} {SymptomWords.Dead(KindOf(part))}: {worded}{when}"
+            $"{SymptomWords.Said(part)} {SymptomWords.Dead(kind)}: {worded}{when}"
         );
     }
 }

@@ -97,6 +97,10 @@ public sealed partial class Symptoms
         foreach (var duty in circuit.Machine.Duties)
         {
             found.Add(new Symptom(GroupOf(duty), duty));
+            if (GroupOf(duty) == CircuitGroup.Starting && duty is { Refuses: false, From: null })
+            {
+                FindOtherStarts(duty);
+            }
         }
 
         var parts = circuit.Machine.Parts.Where(p => circuit.HasDevice(p.Id)).ToList();

@@ -93,8 +93,20 @@ public sealed partial class Symptoms
         from position in Enumerable.Range(0, circuit.Machine.Controls[control].Positions.Count)
         where position != start[control]
         let setting = start.With(control, position)
-        where Level(part, setting, speed) >= Shows
+        where Level(part, setting, speed) >= Plainly(part) && (speed != DutySpeed.Rest || !Cranks(part, setting))
         select (setting, control, position);
+
+    // Surely done: what stands on the border between dim and bright is no complaint.
+    private double Plainly(Part part) => KindOf(part) == EffectKind.Works ? 1 : 0.9;
+
+    /// <summary>Whether a starter turns beside it: nobody holds START to see to anything else.</summary>
+    private bool Cranks(Part besides, ControlSetting setting) =>
+        circuit.Machine.Parts.Any(p =>
+            p != besides
+            && circuit.HasDevice(p.Id)
+            && circuit.DeviceOf(p.Id).Effect(state).Kind == EffectKind.Turns
+            && Level(p, setting, DutySpeed.Rest) > 0
+        );
 
     private void AddWay(Part part, ControlSetting setting, Move[] moves, DutySpeed speed, string when)
     {

@@ -17,16 +17,24 @@ namespace Pritchel.Workshop;
 /// <param name="Entry">As listed.</param>
 /// <param name="State">What it stands at.</param>
 /// <param name="Table">Predictions of its sheet.</param>
-/// <param name="Beliefs">What its figures come to.</param>
-/// <param name="Verdict">The verdict.</param>
-public sealed record OpenPartTest(
-    PartTestEntry Entry,
-    SheetState State,
-    SheetTable Table,
-    SheetBeliefs Beliefs,
-    SheetVerdict Verdict
-)
+public sealed record OpenPartTest(PartTestEntry Entry, SheetState State, SheetTable Table)
 {
+    // A step that is only written down asks for neither.
+    private readonly Lazy<SheetBeliefs> beliefs = new(() =>
+        SheetBeliefs.Weigh(
+            Table,
+            State.Read.Select(r => Weighed(Table, State, r)),
+            State.Suspicion,
+            s => State.FactorOf(Table.Sheet, s)
+        )
+    );
+
+    /// <summary>What its figures come to.</summary>
+    public SheetBeliefs Beliefs => beliefs.Value;
+
+    /// <summary>The verdict.</summary>
+    public SheetVerdict Verdict => field ??= SheetVerdict.Of(Beliefs);
+
     /// <summary>Earlier ones of the same part of the same machine, newest first: what it read then.</summary>
     public IReadOnlyList<(PartTestEntry Entry, SheetState State)> Earlier { get; init; } = [];
 
@@ -136,13 +144,7 @@ public sealed class PartTestDesk(
 
         var meter = await meters.GetAsync(cancel);
         var table = sheets.Find(sheet, sheet.At(state.Began.Tested, state.Told.Celsius), meter);
-        var beliefs = SheetBeliefs.Weigh(
-            table,
-            state.Read.Select(r => OpenPartTest.Weighed(table, state, r)),
-            state.Suspicion,
-            s => state.FactorOf(sheet, s)
-        );
-        return new OpenPartTest(entry, state, table, beliefs, SheetVerdict.Of(beliefs))
+        return new OpenPartTest(entry, state, table)
         {
             Earlier = await EarlierAsync(entry, cancel),
             Colours = state.Began.Machine is var (id, version)

@@ -24,12 +24,6 @@ public sealed class SheetBeliefs
     private const double WildShare = 0.02;
     private const double WildDensity = 1.0 / 18;
 
-    // Two probes pressed anew, as a share of the leads' own ohms: from memory.
-    private const double ContactShare = 0.1;
-
-    // Between two of the parts drawn lie others: so much of a figure is not told apart.
-    private const double GapShare = 0.01;
-
     // How often a part that was put on the bench is sound: as often as not. Common practice, no source.
     private const double SoundShare = 0.5;
 
@@ -127,7 +121,7 @@ public sealed class SheetBeliefs
     /// </summary>
     public double Bits(int reading)
     {
-        var bins = new Dictionary<int, double[]>();
+        var (bins, at) = (new Dictionary<int, double[]>(), table.Bins(reading));
         for (var s = 0; s < weights.Length; s++)
         {
             for (var p = 0; p < weights[s].Length; p++)
@@ -137,7 +131,7 @@ public sealed class SheetBeliefs
                     continue;
                 }
 
-                var bin = Bin(reading, table.Figure(s, p, reading));
+                var bin = at[s][p];
                 if (!bins.TryGetValue(bin, out var shares))
                 {
                     bins.Add(bin, shares = new double[weights.Length]);
@@ -147,7 +141,13 @@ public sealed class SheetBeliefs
             }
         }
 
-        return Math.Max(0, Entropy(Shares) - bins.Values.Sum(b => b.Sum() * Entropy([.. b.Select(x => x / b.Sum())])));
+        return Math.Max(0, Entropy(Shares) - bins.Values.Sum(Left));
+
+        static double Left(double[] bin)
+        {
+            var share = bin.Sum();
+            return share * Entropy(bin.Select(x => x / share));
+        }
     }
 
     /// <summary>Where a figure would lie if all were well: tenth and ninetieth percentile of the sound part after what was read.</summary>
@@ -193,7 +193,7 @@ public sealed class SheetBeliefs
         var observable = table.Readings[reading].Observable;
         var (low, high) = Expected(reading);
         var read = observable.Scaled(entry.Figure);
-        var doubt = 2 * Noise(table, reading, entry, entry.Figure);
+        var doubt = 2 * SheetDoubt.Of(table, reading, entry, entry.Figure);
         return read >= observable.Scaled(low) - doubt && read <= observable.Scaled(high) + doubt;
     }
 
@@ -214,60 +214,11 @@ public sealed class SheetBeliefs
     private static double Likelihood(SheetTable table, int reading, SheetEntry entry, double predicted)
     {
         var observable = table.Readings[reading].Observable;
-        var z =
-            (observable.Scaled(entry.Figure) - observable.Scaled(predicted)) / Noise(table, reading, entry, predicted);
-        var near = Math.Exp(-0.5 * z * z) / (Noise(table, reading, entry, predicted) * Math.Sqrt(2 * Math.PI));
+        var doubt = SheetDoubt.Of(table, reading, entry, predicted);
+        var z = (observable.Scaled(entry.Figure) - observable.Scaled(predicted)) / doubt;
+        var near = Math.Exp(-0.5 * z * z) / (doubt * Math.Sqrt(2 * Math.PI));
         var wild = Math.Pow(WildShare, entry.Times);
         return ((1 - wild) * near) + (wild * WildDensity);
-    }
-
-    /// <summary>
-    /// Standard deviation on the observable's scale. The leads' own ohms are drawn with the part, once for all readings; what is
-    /// left is the display and the contact of two probes.
-    /// </summary>
-    private static double Noise(SheetTable table, int reading, SheetEntry entry, double expected)
-    {
-        var observable = table.Readings[reading].Observable;
-        if (observable is not DeadOhms || double.IsInfinity(entry.Figure) || double.IsInfinity(expected))
-        {
-            var shown = observable.Noise(
-                table.Meter,
-                observable.Scaled(entry.Figure),
-                observable.Scaled(expected),
-                entry.Digits
-            );
-            var asked = table.Readings[reading];
-            var besides = Math.Max(asked.Doubt, asked.DoubtShare * Finite(entry.Figure, expected));
-
-            // Half-way, where a scale that bends is about as steep as the chord between the two.
-            var halfway = (observable.Scaled(entry.Figure) + observable.Scaled(expected)) / 2;
-            besides *= observable.Steepness(observable.Figure(halfway));
-            return Math.Sqrt((shown * shown) + (besides * besides));
-        }
-
-        var middle = (entry.Figure + expected) / 2;
-        var range = table.Meter.OhmsRanges.FirstOrDefault(r => middle < r, table.Meter.OhmsRanges[^1]);
-        var step = Math.Max(entry.Digits?.Step ?? 0, range / table.Meter.DisplayCounts);
-        var doubt = Math.Sqrt(
-            Math.Pow(middle * table.Meter.OhmsAccuracyPercent / 200, 2)
-                + Math.Pow(table.Meter.AccuracyCounts * step / 2, 2)
-                + Math.Pow(ContactShare * table.Meter.Leads.Value, 2)
-                + Math.Pow(GapShare * middle, 2)
-        );
-        return doubt * observable.Steepness(middle);
-    }
-
-    private static double Finite(double figure, double other) =>
-        double.IsFinite(figure) ? Math.Abs(figure)
-        : double.IsFinite(other) ? Math.Abs(other)
-        : 0;
-
-    private int Bin(int reading, double figure)
-    {
-        var observable = table.Readings[reading].Observable;
-        var scaled = observable.Scaled(figure);
-        var width = 2 * Noise(table, reading, new SheetEntry("", figure), figure);
-        return (int)Math.Round(scaled / Math.Max(width, 0.05));
     }
 
     private static double Entropy(IEnumerable<double> shares) => -shares.Where(s => s > 0).Sum(s => s * Math.Log2(s));

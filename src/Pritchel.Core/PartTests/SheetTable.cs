@@ -31,6 +31,7 @@ public sealed class SheetTable
 
     private readonly double[][][] figures;
     private readonly bool[] hidden;
+    private readonly Lazy<int[][]>[] bins;
 
     private SheetTable(
         PartSheet sheet,
@@ -44,6 +45,7 @@ public sealed class SheetTable
         (Sheet, Tested, Meter, Readings, States) = (sheet, tested, meter, readings, states);
         this.figures = figures;
         hidden = [.. states.Select((s, i) => !s.IsSound && ShowsNothing(i))];
+        bins = [.. readings.Select((_, r) => new Lazy<int[][]>(() => Binned(r)))];
     }
 
     /// <summary>The sheet.</summary>
@@ -72,6 +74,12 @@ public sealed class SheetTable
 
     /// <summary>What a reading shows in a state on one part drawn, in its unit; infinite for OL.</summary>
     public double Figure(int state, int particle, int reading) => figures[state][particle][reading];
+
+    /// <summary>Bins that its figures fall into by state and part drawn: the same whatever was read, and so worked out once.</summary>
+    internal int[][] Bins(int reading) => bins[reading].Value;
+
+    private int[][] Binned(int reading) =>
+        [.. figures.Select(s => s.Select(p => SheetDoubt.Bin(this, reading, p[reading])).ToArray())];
 
     /// <summary>Whether a state shows at a reading plainly enough that one who watches the display sees it come and go.</summary>
     public bool Shows(int state, int particle, int reading) => Apart(state, particle, reading) > PlainlyShown;

@@ -98,6 +98,7 @@ internal static class JobViews
                     EvidenceKinds = open.Diagnosis.Certainty.Kinds,
                     open.Diagnosis.Certainty.Misfits,
                     open.Diagnosis.Certainty.IsConvicted,
+                    HangsOnOneLook = open.Diagnosis.Certainty.HangsOn is not null,
                 }
                 : null,
             Test = next is null

@@ -68,7 +68,7 @@ public sealed partial class Symptoms
 
     private void AddStop(Part part, ControlSetting stop, params Move[] moves)
     {
-        var said = string.Join(", ", Telling(part, stop, moves).Select(m => Worded(Control(m), m.Position)));
+        var said = Worded(Telling(part, stop, moves));
         Add(
             CircuitGroup.Ignition,
             $"stops-{part.Id}-{string.Join('-', moves.Select(m => $"{Control(m).Id}-{m.Position}"))}",

@@ -45,7 +45,7 @@ public sealed partial class Symptoms
             var (setting, moves) in OtherWays(circuit.Machine.Index.Part(duty.Load)!, circuit.Setting(duty.Setting))
         )
         {
-            var worded = string.Join(", ", moves.Select(m => Worded(Control(m), m.Position)));
+            var worded = Worded(moves);
             found.Add(
                 new Symptom(
                     CircuitGroup.Starting,
@@ -110,8 +110,7 @@ public sealed partial class Symptoms
 
     private void AddWay(Part part, ControlSetting setting, Move[] moves, DutySpeed speed, string when)
     {
-        var (last, kind) = (moves[^1], KindOf(part));
-        var worded = string.Join(", ", moves.Select(m => Worded(Control(m), m.Position)));
+        var (last, kind, worded) = (moves[^1], KindOf(part), Worded(moves));
         var id = $"does-{part.Id}-{Control(last).Id}-{last.Position}";
         if (found.Exists(s => s.Duty.Id.Text == id))
         {
@@ -129,4 +128,7 @@ public sealed partial class Symptoms
             $"{SymptomWords.Said(part)} {SymptomWords.Dead(kind)}: {worded}{when}"
         );
     }
+
+    private string Worded(IEnumerable<Move> moves) =>
+        string.Join(", ", moves.Select(m => Worded(Control(m), m.Position)));
 }

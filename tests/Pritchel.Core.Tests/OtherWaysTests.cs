@@ -1,6 +1,8 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 
@@ -29,5 +31,19 @@ public class OtherWaysTests
         var planted = kit.Circuit.Faults.First(f => f.Id.Text == fault);
         var hidden = HiddenFault.Hide(kit.Table, planted, Meter.Ordinary, new Random(2));
         Assert.Equal(gives ? Heard.Nothing : null, hidden?.Complaint.Heard);
+    }
+
+    /// <summary>In gear with the clutch in it cranks against its own caution, which wants neutral: that is said. By the other lever it does not.</summary>
+    [Theory]
+    [InlineData("hill-quad-2", "cranks-clutch-1", "gear")]
+    [InlineData("ridge-twin-1", "cranks-clutch-1", "gear")]
+    [InlineData("quay-scooter-3", "cranks-rear-1", "")]
+    [InlineData("hill-quad-2", "cranks", "")]
+    public void What_it_is_cranked_against_is_named(string machine, string duty, string against)
+    {
+        var circuit = Shipped.Circuit(machine);
+        var found = Symptoms.Duty(circuit, new DutyId(duty)).Setting;
+        var named = CrankedOtherwise.Of(circuit, circuit.Setting(found)).Select(c => c.Id.Text);
+        Assert.Equal(against, string.Join(' ', named));
     }
 }

@@ -1,3 +1,4 @@
+using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
@@ -27,6 +28,25 @@ public static class TurningWords
             condition.Speed is DutySpeed.Idle or DutySpeed.Work && circuit.HasIgnition ? Runs
             : condition.Observable is SparkSeen ? Tester
             : null;
-        return first is null ? cautions : [first, .. cautions];
+        return [.. Otherwise(circuit, condition.Setting), .. first is null ? [] : new[] { first }, .. cautions];
+    }
+
+    /// <summary>A machine's first caution, before its complaint's own duty is tried; empty for none.</summary>
+    public static string BeforeTrying(PredictionTable table) =>
+        string.Join(
+            ' ',
+            Otherwise(table.Circuit, table.Conditions[0].Setting).Concat(table.Circuit.Machine.TurningCautions.Take(1))
+        );
+
+    /// <summary>What goes round the machine's own interlocks, against what is said of it below.</summary>
+    private static IEnumerable<string> Otherwise(Circuit circuit, ControlSetting setting)
+    {
+        var otherwise = CrankedOtherwise.Of(circuit, setting);
+        return otherwise.Count == 0
+            ? []
+            :
+            [
+                $"For this one it is cranked {string.Join(", ", otherwise.Select(c => c.Said(setting.Named(circuit.Machine)[c.Id])))}: what it drives is off the ground and held clear first, whatever is said of that below; all the rest holds.",
+            ];
     }
 }

@@ -14,7 +14,7 @@ public sealed record Situation
     /// <summary>Places given up on.</summary>
     public IReadOnlySet<PlaceId> Unreachable { get; init; } = new HashSet<PlaceId>();
 
-    /// <summary>Condition the controls are in, or null at the start.</summary>
+    /// <summary>Condition the controls are in; null at the start, when they stand as the complaint was tried.</summary>
     public int? Condition { get; init; }
 
     /// <summary>Whether the battery's grounded post is off, for ohms.</summary>

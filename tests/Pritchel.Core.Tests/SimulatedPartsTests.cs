@@ -38,6 +38,10 @@ public class SimulatedPartsTests
             "alternator",
             "regulator-3",
             "regulator-half-wave",
+            "regulator-3-series",
+            "regulator-1",
+            "regulator-1-series",
+            "regulator-tapped",
         ];
 
     /// <summary>

@@ -9,6 +9,32 @@ public sealed class PartTestApiTests(Host host) : IClassFixture<Host>
 {
     private readonly HttpClient client = host.Browser();
 
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Theory]
+    [InlineData("leads=3&metal=OL&apart=61&plugged=4.2", "regulator-3")]
+    [InlineData("leads=3&metal=OL", "null")]
+    public async Task A_regulator_is_told_by_its_leads_and_by_what_it_does_to_its_winding(string read, string kind)
+    {
+        var told = (await client.GetFromJsonAsync<JsonObject>($"/api/v1/regulator-kinds?{read}", Cancel))!;
+        Assert.Equal(kind, told["is"]?.GetValue<string>() ?? "null");
+    }
+
+    [Theory]
+    [InlineData("leads=4", "leads")]
+    [InlineData("leads=²", "leads")]
+    [InlineData("metal=many", "metal")]
+    [InlineData("apart=OL", "apart")]
+    [InlineData("plugged=1e999", "plugged")]
+    [InlineData("posts=-", "posts")]
+    public async Task What_is_no_figure_of_a_regulator_is_refused_by_its_field(string read, string field)
+    {
+        var answer = await client.GetAsync($"/api/v1/regulator-kinds?{read}", Cancel);
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        var errors = (await answer.Content.ReadFromJsonAsync<JsonObject>(Cancel))!["errors"]!.AsObject();
+        Assert.Equal([field], errors.Select(e => e.Key));
+    }
+
     [Fact]
     public async Task A_battery_is_judged_by_its_label_and_two_readings()
     {

@@ -144,6 +144,31 @@ test("leads that nobody knows are told apart on the phone, by keyboard alone", a
   assert.deepEqual(page.complaints, []);
 });
 
+// By hand: three alike leads clear of metal are three phases; 4 V left of 61 is a winding that is shorted, so shunt.
+test("a regulator that nobody knows is told on the phone, by keyboard alone, and its sheet is begun", async () => {
+  const page = await pageOf(browser, app, { width: 390, height: 844 });
+  await page.goto(`${app.url}/part-tests`);
+  await page.focus("text=Which regulator is it?");
+  await Promise.all([page.waitForURL(/regulator-kind$/), page.keyboard.press("Enter")]);
+  assert.match(await page.locator("[aria-labelledby=kinds-title]").innerText(), /Not told yet[^]*Count the leads/);
+  await page.focus("[name=Leads]");
+  await page.keyboard.type("three");
+  for (const figure of ["OL", "61", "4 volts"]) {
+    await page.keyboard.press("Tab");
+    await page.keyboard.type(figure);
+  }
+  await Promise.all([page.waitForNavigation(), page.keyboard.press("Enter")]);
+  assert.match(await page.locator("[role=alert]").innerText(), /^The same, plugged: “4 volts”/);
+  assert.equal(await page.inputValue("[name=Plugged]"), "4 volts");
+  await page.fill("[name=Plugged]", "4");
+  await Promise.all([page.waitForNavigation(), page.press("[name=Plugged]", "Enter")]);
+  assert.match(await page.locator("[aria-labelledby=kinds-title]").innerText(), /three phases, shunt, 9\d %[^]*shorts the winding/);
+  assert.equal(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth), true);
+  await page.focus("text=Begin its sheet");
+  await Promise.all([page.waitForURL(/new\?kind=regulator-3&by=regulator$/), page.keyboard.press("Enter")]);
+  assert.deepEqual(page.complaints, []);
+});
+
 // By hand: 0.12 V of 0.2 allowed passes, 0.31 does not, and 0.2 read to a hundredth is nearer than the meter tells.
 test("points of one's own are judged by one's own figures, by keyboard on the phone", async () => {
   const page = await pageOf(browser, app, { width: 390, height: 844 });

@@ -188,6 +188,37 @@ public sealed class BenchMachine
         return Join(from, "bench-switch.1").Join("bench-switch.2", to);
     }
 
+    /// <summary>Puts a plug of several poles between pairs of terminals: the control <see cref="Fed"/> has it home or apart.</summary>
+    /// <param name="poles">From and to of each, as "part.terminal".</param>
+    public BenchMachine Plug(IReadOnlyList<(string From, string To)> poles)
+    {
+        controls.Add(
+            new Control(Fed, "Plug", [new PositionId("off"), new PositionId("fed")], new PositionId("off"), [])
+        );
+        Add(SwitchId, PartKinds.Switch, null, [.. poles.SelectMany((_, i) => new[] { $"{i}-from", $"{i}-to" })]);
+        parts[^1] = parts[^1] with
+        {
+            Contacts =
+            [
+                .. poles.Select(
+                    (_, i) =>
+                        new Contact(
+                            new ContactId($"pole-{i}"),
+                            [TerminalId.Of($"{i}-from"), TerminalId.Of($"{i}-to")],
+                            Fed,
+                            [new PositionId("fed")]
+                        )
+                ),
+            ],
+        };
+        foreach (var (i, (from, to)) in poles.Index())
+        {
+            Join(from, $"{SwitchId}.{i}-from").Join($"{SwitchId}.{i}-to", to);
+        }
+
+        return this;
+    }
+
     /// <summary>Makes a part that was added a contact that closes with the feed: a lead that is only on then.</summary>
     public BenchMachine Closed(string id)
     {

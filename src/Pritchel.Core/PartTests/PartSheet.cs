@@ -115,9 +115,6 @@ public abstract class PartSheet
     /// <summary>What can be read only while something is open, and is read again before it is closed; null for nothing.</summary>
     public virtual string? WhileOpen => null;
 
-    /// <summary>How to tell which kind of such a part it is, where ohms do not; none for most.</summary>
-    public virtual IReadOnlyList<string> WhichKind => [];
-
     /// <summary>What is done about a state besides renewing the part, cautions first; null where nothing is.</summary>
     public virtual RepairGuide? Remedy(PartState state) => null;
 

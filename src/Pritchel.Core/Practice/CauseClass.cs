@@ -28,9 +28,10 @@ public static class CauseClass
         ["charge-winding"] = "stator",
         ["tapped-winding"] = "stator",
         ["generator-regulator"] = "regulator",
+        ["regulator-1-series"] = "regulator",
         ["regulator-1"] = "regulator",
         ["regulator-3"] = "regulator",
-        ["series-regulator-3"] = "regulator",
+        ["regulator-3-series"] = "regulator",
         ["regulator-half-wave"] = "regulator",
         ["regulator-tapped"] = "regulator",
     };

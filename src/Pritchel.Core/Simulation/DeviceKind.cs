@@ -84,6 +84,12 @@ public sealed record DeviceKind(
     /// <summary>Whether it regulates charge windings.</summary>
     public bool Regulates { get; init; }
 
+    /// <summary>Whether a field of its own makes what it gives, in place of magnets.</summary>
+    public bool FeedsItsField { get; init; }
+
+    /// <summary>The winding that it rectifies or regulates; null for what stands behind none.</summary>
+    public ChargedBy? Winding { get; init; }
+
     /// <summary>
     /// Whether the wrong one renewed is dear: what makes, stores and regulates current, what fires, what cranks. It is condemned
     /// only by a test at its own terminals.
@@ -93,6 +99,11 @@ public sealed record DeviceKind(
     /// <summary>Whether it is judged at its terminals while it works; what is not is taken apart from the rest first.</summary>
     public bool IsJudgedAtWork { get; init; }
 }
+
+/// <summary>A charge winding before what rectifies it.</summary>
+/// <param name="Kind">Kind of the winding, as device kinds are named.</param>
+/// <param name="Ends">Terminal at each end of it, with the terminal that it goes to.</param>
+public sealed record ChargedBy(string Kind, IReadOnlyList<(string End, string Leg)> Ends);
 
 /// <summary>A figure of a part: its name (ending in the unit), range and default.</summary>
 /// <param name="Name">Name in the file's "values".</param>

@@ -39,6 +39,7 @@ public static class DeviceKinds
                 {
                     FollowsWave = t.IsAssignableTo(typeof(IChargeWinding)),
                     Regulates = t.IsAssignableTo(typeof(IRegulator)),
+                    FeedsItsField = t.IsAssignableTo(typeof(IFeedsItsField)),
                     HidesInside = t.IsAssignableTo(typeof(IHidesInside)),
                     IsCostly = Costly.Any(t.IsAssignableTo),
                     IsJudgedAtWork = JudgedAtWork.Any(t.IsAssignableTo),

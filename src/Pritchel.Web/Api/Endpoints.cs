@@ -15,6 +15,7 @@ public static class Endpoints
         RewireBuildApi.Map(api);
         LoomApi.Map(api);
         LeadApi.Map(api);
+        RegulatorApi.Map(api);
         PointApi.Map(api);
         JobApi.Map(api);
     }

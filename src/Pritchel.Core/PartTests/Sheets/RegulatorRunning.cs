@@ -20,24 +20,12 @@ public sealed class RegulatorRunning : Charging
     public override string Name => "Regulator, running";
 
     /// <inheritdoc/>
-    public override bool Fits(DeviceKind kind) => Stator(kind) is not null;
-
-    /// <inheritdoc/>
-    public override IReadOnlyList<string> WhichKind =>
-        [
-            "One stator lead and one to the battery, engine metal the return: half wave. The battery gains with speed and stops short of 14 V on many.",
-            "Two or three alike stator leads that read OL to metal: full wave. One lead to metal or to nothing is not alike: look for the tap.",
-            "Two stator leads of one winding whose other end is metal, lamps on one of them: the tapped kind for lamps and battery. Its lamp lead is held at about 13 V AC.",
-            "Charging a full battery at 3000 rpm, AC between two stator leads back-probed: falls to a fraction of what the same winding makes unplugged: shunt, it shorts the winding; it runs hot by design.",
-            "The same reading stays near what the winding makes unplugged: series, it opens the winding; dozens of volts there are no fault.",
-            "A wound rotor with brushes, a lamp lead and no magnets: field-regulated; that is an alternator's sheet.",
-            "Common practice, no source; the maker's diagram decides.",
-        ];
+    public override bool Fits(DeviceKind kind) => kind is { Regulates: true, Winding: not null };
 
     /// <inheritdoc/>
     protected override BenchMachine Running(TestedPart tested)
     {
-        var (stator, ends) = Stator(tested.Kind)!.Value;
+        var (stator, ends) = tested.Kind.Winding!;
         var bench = new BenchMachine(tested)
             .Battery()
             .Add("stator", stator, null, [.. DeviceKinds.Named(stator)!.Terminals])
@@ -64,7 +52,7 @@ public sealed class RegulatorRunning : Charging
     /// <inheritdoc/>
     protected override IEnumerable<SheetReading> AtSpeed(TestedPart tested)
     {
-        var legs = Stator(tested.Kind)!.Value.Ends.Select(e => e.Item2).ToList();
+        var legs = tested.Kind.Winding!.Ends.Select(e => e.Leg).ToList();
         var (red, black) = (legs[0], legs.Count > 1 && legs[1] != "lamp" ? legs[1] : "case");
         yield return new(
             "legs",
@@ -89,15 +77,4 @@ public sealed class RegulatorRunning : Charging
             .Take(1)
             .Select(f => new PartState([f], StatorRate) { Said = "a leg of its winding, or a plug on the way, open" });
     }
-
-    /// <summary>Winding that a kind of regulator stands behind, and which of its ends goes to which leg.</summary>
-    private static (string Kind, (string, string)[] Ends)? Stator(DeviceKind kind) =>
-        kind.Name switch
-        {
-            "regulator-3" or "series-regulator-3" => ("stator-3", [("a", "a"), ("b", "b"), ("c", "c")]),
-            "regulator-1" => ("stator-1", [("a", "a"), ("b", "b")]),
-            "regulator-half-wave" => ("charge-winding", [("out", "ac")]),
-            "regulator-tapped" => ("tapped-winding", [("out", "ac"), ("tap", "lamp")]),
-            _ => null,
-        };
 }

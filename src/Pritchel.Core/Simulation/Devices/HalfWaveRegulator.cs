@@ -14,5 +14,8 @@ internal sealed class HalfWaveRegulator(Part part, PartFigures figures)
             "exactly \"ac\", \"dc\" and \"case\"",
             Values,
             (part, figures) => new HalfWaveRegulator(part, figures)
-        );
+        )
+        {
+            Winding = new ChargedBy("charge-winding", [("out", "ac")]),
+        };
 }

@@ -14,5 +14,8 @@ internal sealed class Regulator1(Part part, PartFigures figures)
             "exactly \"a\", \"b\", \"dc\" and \"case\"",
             Values,
             (part, figures) => new Regulator1(part, figures)
-        );
+        )
+        {
+            Winding = new ChargedBy("stator-1", [("a", "a"), ("b", "b")]),
+        };
 }

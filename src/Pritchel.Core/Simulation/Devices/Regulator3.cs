@@ -14,5 +14,8 @@ internal sealed class Regulator3(Part part, PartFigures figures)
             "exactly \"a\", \"b\", \"c\", \"dc\" and \"case\"",
             Values,
             (part, figures) => new Regulator3(part, figures)
-        );
+        )
+        {
+            Winding = new ChargedBy("stator-3", [("a", "a"), ("b", "b"), ("c", "c")]),
+        };
 }

@@ -22,6 +22,7 @@ internal sealed class TappedRegulator(Part part, PartFigures figures)
             (part, figures) => new TappedRegulator(part, figures)
         )
         {
+            Winding = new ChargedBy("tapped-winding", [("out", "ac"), ("tap", "lamp")]),
             OptionalTerminals = [SenseTerminal],
         };
 

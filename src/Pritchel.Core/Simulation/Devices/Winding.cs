@@ -73,6 +73,21 @@ internal sealed class Winding
             new ValueRule("millihenries", 0.001, 1000, millihenries),
         ];
 
+    /// <summary>
+    /// Figures of a winding of a kind with more turns than usual, or fewer, in the same slots: volts go with the turns, ohms and
+    /// henries with their square.
+    /// </summary>
+    /// <param name="kind">The kind.</param>
+    /// <param name="turns">How many times the usual turns.</param>
+    internal static Dictionary<string, double> Wound(DeviceKind kind, double turns) =>
+        kind
+            .Values.Where(v => v.Name is "voltsPer1000Rpm" or "ohms" or "millihenries")
+            .ToDictionary(
+                v => v.Name,
+                v => v.Default * (v.Name == "voltsPer1000Rpm" ? turns : turns * turns),
+                StringComparer.Ordinal
+            );
+
     /// <summary>Its rating as a file gives it.</summary>
     public static (double, double, double) Rating(PartFigures figures) =>
         (figures["voltsPer1000Rpm"], figures["ohms"], figures["millihenries"]);

@@ -182,6 +182,7 @@ public sealed class TableFolder
         string? Complaint,
         bool Refuses,
         bool Warns,
+        bool GoesOn,
         IReadOnlyDictionary<ControlId, PositionId>? From,
         IReadOnlyList<DutyId> OnTheWay
     )
@@ -196,6 +197,7 @@ public sealed class TableFolder
                 duty.Complaint,
                 duty.Refuses,
                 duty.Warns,
+                duty.GoesOn,
                 duty.From,
                 duty.OnTheWay
             );
@@ -210,6 +212,7 @@ public sealed class TableFolder
                     Complaint = Complaint,
                     Refuses = Refuses,
                     Warns = Warns,
+                    GoesOn = GoesOn,
                     From = From,
                     OnTheWay = OnTheWay,
                 }

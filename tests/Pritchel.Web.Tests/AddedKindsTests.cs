@@ -16,7 +16,7 @@ public sealed class AddedKindsTests(Host host) : IClassFixture<Host>
         (await client.PostAsJsonAsync("/api/v1/machines", Probed(), Cancel)).EnsureSuccessStatusCode();
 
         var faults = await client.GetStringAsync("/api/v1/machines/tank-tractor-1/faults", Cancel);
-        Assert.Contains("lamp-left/crusted", faults, StringComparison.Ordinal);
+        Assert.Contains("\"id\":\"lamp-left/crusted\"", faults, StringComparison.Ordinal);
         var page = await client.GetStringAsync("/machines/tank-tractor-1?fault=lamp-left/crusted&c.key=LIGHTS", Cancel);
         Assert.Contains("crusted over", page, StringComparison.Ordinal);
 

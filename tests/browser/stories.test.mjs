@@ -14,6 +14,26 @@ test("a fuse that blows only with the key at LIGHTS: the one wire between key an
   assert.match(verdict, /key switch L to lamp fuse/i);
 });
 
+// By hand: seat and blade contacts ground the kill lead in series once the seat is up; a seat switch that stays closed grounds it with somebody
+// on the seat as soon as the blades go in. It starts, for the blades are out then: coil and plug are sound.
+test("a tractor that goes out as the blades go in, somebody on the seat: the seat switch, and no coil", async () => {
+  const { asked, verdict } = await hunt({
+    machine: "orchard-tractor-4",
+    complaint: "Runs, but goes out: blades engaged, on the seat",
+    says: "It goes out",
+    fault: "seat/kill/welded",
+    spark: (setUp) => (/kill wire off/.test(setUp) ? 2 : 0),
+  });
+  assert.match(verdict, /^seat switch/im);
+  assert.ok(asked.length <= 6, asked.join("\n"));
+});
+
+// By hand: with the stand up its switch grounds the stand relay's coil; that contact open, the ignition is fed in neutral alone.
+test("a twin that goes out in gear though the stand is up: the stand switch, its plug or its leads", async () => {
+  const { verdict } = await hunt({ machine: "ridge-twin-1", complaint: "Runs, but goes out: in gear, stand up", says: "It goes out", fault: "stand-switch/up/open" });
+  assert.match(verdict, /^side-stand switch/im);
+});
+
 // By hand: welded contacts turn the starter with everything at rest; no button, lever or neutral switch is fed then.
 test("a starter that stays in: the contacts of its relay are welded, and nothing else is condemned", async () => {
   const { verdict } = await hunt({ machine: "hill-quad-2", complaint: "Starter turns by itself, or stays in", says: "It turns all the same", fault: "solenoid/welded" });

@@ -63,6 +63,13 @@ public sealed record Duty(
     [JsonIgnore]
     public string? Complaint { get; init; }
 
+    /// <summary>
+    /// Whether it runs already and must go on: an engine goes out there or it does not. A weak spark is no answer, it would be weak
+    /// elsewhere too.
+    /// </summary>
+    [JsonIgnore]
+    public bool GoesOn { get; init; }
+
     /// <summary>Whether the part must not do it there: a kill, an interlock, a battery that must not drain.</summary>
     [JsonIgnore]
     public bool Refuses { get; init; }

@@ -220,8 +220,16 @@ public sealed class HiddenFault
     {
         const int Tried = 3;
         PlantedFault[] there = [.. planted, .. built.Always];
-        var runner = new CaseRunner(table, built.Circuit.With(there.Select(p => p.Fault)), 1e-9);
+        var wired = built.Circuit.With(there.Select(p => p.Fault));
+        var runner = new CaseRunner(table, wired, 1e-9);
         var heard = runner.Begin(there, parameters);
+
+        // A fault that comes and goes was away then.
+        if (world.Presence >= 1 && !DoneBefore.Of(table).WouldHave(wired, there, parameters, random))
+        {
+            return null;
+        }
+
         return
             heard is Heard.Nothing or Heard.OneClick or Heard.Chatter or Heard.TooMuch
             || (heard == Heard.Slow && table.Effect != EffectKind.Turns)

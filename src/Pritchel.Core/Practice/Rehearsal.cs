@@ -50,10 +50,11 @@ public static class Rehearsal
         var situation = new Situation();
         var minutes = new Minutes(0);
         var stated = new List<Statement>();
+        OtherDuty[] before = [.. DoneBefore.Of(table).Told(hidden.Complaint)];
         bool IsHidden(SuspectId? suspect) => hidden.IsCuredBy(suspect?.Repair);
         while (true)
         {
-            var sideEvidence = new SideEvidence([], [], wiggles: new WiggleEvidence(stirred, hidden.Complaint));
+            var sideEvidence = new SideEvidence([], before, wiggles: new WiggleEvidence(stirred, hidden.Complaint));
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings, sideEvidence);
             var first = beliefs.Suspects[0];
             var certainty = Certainty.Of(beliefs);

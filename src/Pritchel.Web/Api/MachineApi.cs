@@ -194,7 +194,7 @@ internal static class MachineApi
             ? Results.Ok(
                 found.Circuit.Faults.Select(f => new
                 {
-                    f.Id,
+                    Id = f.Id.Text,
                     f.Kind,
                     f.Words,
                     Repair = f.Repair.Name,

@@ -34,6 +34,8 @@ public static class LookWords
         {
             (EffectKind.Turns, false) =>
                 "Starting alone. Spark, fuel and compression are no part of it until the engine turns. One that will not turn by hand either is seized, not dead.",
+            (EffectKind.Sparks, false) when table.Duty.GoesOn =>
+                "Interlocks and kill wiring alone: it starts and runs otherwise, so coil, plug and fuel are hardly in doubt.",
             (EffectKind.Sparks, false) =>
                 "Ignition and kill alone. If it turns and sparks, look to fuel, air and compression before any wire.",
             (EffectKind.LetsRun, false) =>

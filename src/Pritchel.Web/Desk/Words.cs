@@ -40,12 +40,14 @@ public static class DutyWords
 
     /// <summary>Answers that may be given to what happens, with their words.</summary>
     public static IReadOnlyList<(Heard Heard, string Words)> Choices(EffectKind effect, Duty duty) =>
-        [.. Symptoms.MayBeHeard(effect, duty).Select(h => (h, Of(h, effect, duty.Refuses)))];
+        [.. Symptoms.MayBeHeard(effect, duty).Select(h => (h, Of(h, effect, duty)))];
 
     /// <summary>What was heard of a duty, in the words it was chosen by.</summary>
-    public static string Of(Heard heard, EffectKind effect, bool refuses) =>
-        (heard, effect, refuses) switch
+    public static string Of(Heard heard, EffectKind effect, Duty duty) =>
+        (heard, effect, duty.Refuses) switch
         {
+            (Heard.Nothing, _, false) when duty.GoesOn => "It goes out",
+            (Heard.Works, _, false) when duty.GoesOn => "Runs on just now",
             (Heard.Nothing, EffectKind.Turns, true) => "It turns all the same",
             (Heard.Works, EffectKind.Turns, true) => "Stays still just now",
             (_, EffectKind.Turns, _) => Of(heard),

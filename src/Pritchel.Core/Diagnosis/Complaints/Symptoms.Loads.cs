@@ -1,3 +1,4 @@
+using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Simulation;
 
@@ -22,6 +23,7 @@ public sealed partial class Symptoms
                 DutySpeed.Rest,
                 $"Dies or will not run: {part.Name}"
             );
+            FindGoesOut(part, CircuitGroup.Fuel, runs, new DutyId("runs-" + part.Id));
         }
 
         if (First(s => Level(part, s, DutySpeed.Rest) <= 0) is { } stops)

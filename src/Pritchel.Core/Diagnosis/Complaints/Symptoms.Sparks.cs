@@ -42,6 +42,25 @@ public sealed partial class Symptoms
             }
         }
 
+        // An engine goes out with all that fires it: it is asked once, of the first.
+        var firing = sparking.TakeWhile(p => p != part).ToList();
+        if (
+            Running.FirstOrDefault(s => Level(part, s, DutySpeed.Idle) >= 1 && EngineRuns(s)) is { } idling
+            && !firing.Exists(p => FiredBy(p, idling).SequenceEqual(FiredBy(part, idling)))
+        )
+        {
+            AddSpark(
+                idling,
+                "-idle",
+                "goes on firing",
+                "starts, then dies",
+                DutySpeed.Idle,
+                [Sparks(part)],
+                goesOn: true
+            );
+            FindGoesOut(part, CircuitGroup.Ignition, idling, new DutyId($"{Sparks(part)}-idle"));
+        }
+
         FindStops(part, go);
         return;
 
@@ -51,7 +70,8 @@ public sealed partial class Symptoms
             string does,
             string fails,
             DutySpeed speed,
-            IReadOnlyList<DutyId> onTheWay
+            IReadOnlyList<DutyId> onTheWay,
+            bool goesOn = false
         ) =>
             Add(
                 CircuitGroup.Ignition,
@@ -61,7 +81,8 @@ public sealed partial class Symptoms
                 part,
                 speed,
                 $"{SymptomWords.Said(part)}: {fails}",
-                onTheWay: onTheWay
+                onTheWay: onTheWay,
+                goesOn: goesOn
             );
     }
 

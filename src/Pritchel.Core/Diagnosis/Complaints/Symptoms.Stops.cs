@@ -15,13 +15,7 @@ public sealed partial class Symptoms
 
     private void FindStops(Part part, ControlSetting go)
     {
-        var moves = (
-            from c in Enumerable.Range(0, go.Count)
-            where !IsolatesBattery(circuit.Machine.Controls[c])
-            from p in Enumerable.Range(0, circuit.Machine.Controls[c].Positions.Count)
-            where p != go[c] && !AddsHeld(go, go.With(c, p))
-            select new Move(c, p)
-        ).ToList();
+        var moves = Moves(go).Where(m => !AddsHeld(go, After(go, m))).ToList();
         var alone = moves.Where(m => Stops(part, After(go, m))).ToList();
         foreach (var move in alone)
         {

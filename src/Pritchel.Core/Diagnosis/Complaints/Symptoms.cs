@@ -80,6 +80,7 @@ public sealed partial class Symptoms
         (effect, duty.Refuses) switch
         {
             (EffectKind.Turns, false) => [Heard.Nothing, Heard.OneClick, Heard.Chatter, Heard.Slow, Heard.Works],
+            (EffectKind.Sparks, false) when duty.GoesOn => [Heard.Nothing, Heard.Works],
             (EffectKind.Sparks, false) => [Heard.Nothing, Heard.Slow, Heard.WillNotStart, Heard.Works],
             (EffectKind.LetsRun, false) => [Heard.Nothing, Heard.WillNotStart, Heard.Works],
             (EffectKind.Charges, false) => [Heard.Nothing, Heard.Slow, Heard.TooMuch, Heard.Works],
@@ -159,7 +160,8 @@ public sealed partial class Symptoms
         bool refuses = false,
         ControlSetting? from = null,
         bool warns = false,
-        IReadOnlyList<DutyId>? onTheWay = null
+        IReadOnlyList<DutyId>? onTheWay = null,
+        bool goesOn = false
     ) =>
         found.Add(
             new Symptom(
@@ -172,6 +174,7 @@ public sealed partial class Symptoms
                     From = from?.Moved(circuit.Machine),
                     Warns = warns,
                     OnTheWay = onTheWay ?? [],
+                    GoesOn = goesOn,
                 }
             )
         );

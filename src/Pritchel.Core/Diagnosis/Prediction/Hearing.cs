@@ -67,7 +67,7 @@ internal static class Hearing
             EffectKind.Works when shown.Level >= WeakSpark => Heard.Slow,
             EffectKind.Sounds when shown.Level >= Filament.GlowsFrom => Heard.Works,
             EffectKind.Sparks when shown.Level >= 1 => Heard.Works,
-            EffectKind.Sparks when shown.Level >= WeakSpark => Heard.Slow,
+            EffectKind.Sparks when shown.Level >= WeakSpark => table.Duty.GoesOn ? Heard.Works : Heard.Slow,
             EffectKind.LetsRun when shown.Level > 0 => Heard.Works,
             EffectKind.Reads when IsHigh(shown.Level, table.HealthyLevel) => Heard.TooMuch,
             EffectKind.Reads when shown.Level >= LowNeedle * table.HealthyLevel => Heard.Works,

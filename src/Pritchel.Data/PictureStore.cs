@@ -97,7 +97,7 @@ public sealed class PictureStore(PritchelContext context, string folder, TimePro
     /// <returns>The file.</returns>
     internal async Task<string> KeepAsync(int id, byte[] jpeg, CancellationToken cancel)
     {
-        Directory.CreateDirectory(folder);
+        RecordFile.OwnersOnly(folder);
         var (file, unfinished) = (PathOf(id), PathOf(id) + ".new");
         try
         {

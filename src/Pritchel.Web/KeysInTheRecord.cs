@@ -3,6 +3,7 @@ using System.Xml.Linq;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.DataProtection.Repositories;
 using Microsoft.Extensions.Options;
+using Pritchel.Data;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web;
@@ -11,11 +12,12 @@ namespace Pritchel.Web;
 internal sealed class KeysInTheRecord(WorkshopOptions options, ILoggerFactory loggers)
     : IConfigureOptions<KeyManagementOptions>
 {
-    public void Configure(KeyManagementOptions keys) =>
-        keys.XmlRepository = new KeyFolder(
-            Directory.CreateDirectory(Path.Combine(options.DataFolder, "keys")),
-            loggers
-        );
+    public void Configure(KeyManagementOptions keys)
+    {
+        var folder = Path.Combine(options.DataFolder, "keys");
+        RecordFile.OwnersOnly(folder);
+        keys.XmlRepository = new KeyFolder(new DirectoryInfo(folder), loggers);
+    }
 
     /// <summary>A folder of keys in which one that is damaged is passed over: a form it was for is asked to be sent again.</summary>
     private sealed class KeyFolder(DirectoryInfo folder, ILoggerFactory loggers)

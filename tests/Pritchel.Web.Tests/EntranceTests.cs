@@ -128,7 +128,7 @@ public sealed class EntranceTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
-    public void The_record_is_readable_by_its_owner_only()
+    public async Task The_record_its_keys_are_readable_by_their_owner_only()
     {
         if (OperatingSystem.IsWindows())
         {
@@ -139,6 +139,12 @@ public sealed class EntranceTests(Host host) : IClassFixture<Host>
         Assert.Equal(
             UnixFileMode.UserRead | UnixFileMode.UserWrite,
             File.GetUnixFileMode(Path.Combine(host.Folder, "pritchel.db"))
+        );
+        // A page with a form makes a key.
+        await client.GetStringAsync(new Uri("/meter", UriKind.Relative));
+        Assert.Equal(
+            UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute,
+            File.GetUnixFileMode(Path.Combine(host.Folder, "keys"))
         );
     }
 }

@@ -20,6 +20,14 @@ public sealed class PictureTests(Host host) : IClassFixture<Host>
         Assert.Equal(HttpStatusCode.OK, status);
         Assert.Contains("trigger coil plug", page, StringComparison.Ordinal);
         var file = Assert.Single(Directory.EnumerateFiles(Path.Combine(host.Folder, "pictures")));
+        if (!OperatingSystem.IsWindows())
+        {
+            Assert.Equal(
+                UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute,
+                File.GetUnixFileMode(Path.GetDirectoryName(file)!)
+            );
+        }
+
         var kept = await File.ReadAllBytesAsync(file);
         Assert.Equal(-1, kept.AsSpan().IndexOf("Exif"u8));
         Assert.Equal(-1, kept.AsSpan().IndexOf("51.4779"u8));

@@ -1,12 +1,13 @@
 using System.Net;
 using System.Net.Http.Json;
+using System.Text.RegularExpressions;
 using Microsoft.Data.Sqlite;
 using Pritchel.Data;
 
 namespace Pritchel.Web.Tests;
 
 /// <summary>Faults of the disk under the record: said in words where it happened, what was typed kept, over when they end.</summary>
-public sealed class StorageFaultTests
+public sealed partial class StorageFaultTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -55,6 +56,11 @@ public sealed class StorageFaultTests
         [
             ("/machines/drafts/1?on=machine", "/machines/drafts/1?on=machine&amp;view=loom", "Name"),
             ("/machines/make", "/machines/make?handler=Another", "Name"),
+            ("/rewires", "/rewires", "Name"),
+            ("/rewires/plug", "/rewires/plug", "Name"),
+            ("/part-tests", "/part-tests?handler=Points", "called"),
+            ("/part-tests/new?kind=relay", "/part-tests/new?kind=relay", "Name"),
+            ("/meter", "/meter", "Name"),
         ];
         await using var holder = new SqliteConnection(
             $"Data Source={Path.Combine(host.Folder, "pritchel.db")};Pooling=False"
@@ -63,6 +69,13 @@ public sealed class StorageFaultTests
         await using var hold = holder.CreateCommand();
         hold.CommandText = "BEGIN IMMEDIATE";
         await hold.ExecuteNonQueryAsync(Cancel);
+        (string, string)[] meter =
+        [
+            .. MeterFigure()
+                .Matches(await client.GetStringAsync("/meter", Cancel))
+                .Select(m => (m.Groups["name"].Value, m.Groups["value"].Value)),
+        ];
+        Assert.NotEmpty(meter);
         await Task.WhenAll(
             forms.Select(async f =>
             {
@@ -70,13 +83,23 @@ public sealed class StorageFaultTests
                     client,
                     f.Page,
                     f.Action,
-                    (f.Field, "Curlew meadow"),
-                    ("Kind", "mower"),
-                    ("StopByHand", "let the bail go"),
-                    ("Summary", "a mower"),
-                    ("MayDiffer", "little"),
-                    ("NotDrawn", "nothing"),
-                    ("StoppedBy", "the bail")
+                    [
+                        .. meter,
+                        (f.Field, "Curlew meadow"),
+                        ("Host", "hedgerow-mower-2"),
+                        ("Leads[0].Cavity", "1"),
+                        ("Leads[0].Colours", "red"),
+                        ("Leads[0].Function", "BatteryFeed"),
+                        ("Leads[1].Cavity", "2"),
+                        ("Leads[1].Colours", "black"),
+                        ("Leads[1].Function", "Ground"),
+                        ("Kind", f.Page.Contains("part-tests", StringComparison.Ordinal) ? "relay" : "mower"),
+                        ("StopByHand", "let the bail go"),
+                        ("Summary", "a mower"),
+                        ("MayDiffer", "little"),
+                        ("NotDrawn", "nothing"),
+                        ("StoppedBy", "the bail"),
+                    ]
                 );
                 var said = await answer.Content.ReadAsStringAsync(Cancel);
                 Assert.Equal((f.Page, HttpStatusCode.ServiceUnavailable), (f.Page, answer.StatusCode));
@@ -85,6 +108,49 @@ public sealed class StorageFaultTests
             })
         );
     }
+
+    /// <summary>A picture is sent again by hand: its words stay, and no file of it is left that no row names.</summary>
+    [Fact]
+    public async Task A_picture_that_could_not_be_kept_leaves_its_words_and_no_file()
+    {
+        await using var host = new Host();
+        var client = host.Browser();
+        const string Page = "/machines/hill-quad-2/pictures";
+        var token = (await client.GetStringAsync(Page, Cancel))
+            .Split("name=\"__RequestVerificationToken\" type=\"hidden\" value=\"")[1]
+            .Split('"')[0];
+        using var form = new MultipartFormDataContent
+        {
+            { new StringContent(token), "__RequestVerificationToken" },
+            { new StringContent("plug by the tank"), "Words" },
+            { new ByteArrayContent(Convert.FromBase64String(RedPixel)), "file", "a.png" },
+        };
+        await using var holder = new SqliteConnection(
+            $"Data Source={Path.Combine(host.Folder, "pritchel.db")};Pooling=False"
+        );
+        await holder.OpenAsync(Cancel);
+        await using var hold = holder.CreateCommand();
+        hold.CommandText = "BEGIN IMMEDIATE";
+        await hold.ExecuteNonQueryAsync(Cancel);
+        var answer = await client.PostAsync(Page, form, Cancel);
+        var said = await answer.Content.ReadAsStringAsync(Cancel);
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, answer.StatusCode);
+        Assert.Contains("Another program holds the record", said, StringComparison.Ordinal);
+        Assert.Contains("plug by the tank", said, StringComparison.Ordinal);
+        var pictures = Path.Combine(host.Folder, "pictures");
+        Assert.Empty(Directory.Exists(pictures) ? Directory.EnumerateFiles(pictures) : []);
+    }
+
+    // One red pixel, as any camera might send it.
+    private const string RedPixel =
+        "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAIAAACQd1PeAAAADElEQVR4nGP4z8AAAAMBAQDJ/pLvAAAAAElFTkSuQmCC";
+
+    [GeneratedRegex(
+        """<input[^>]*name="(?<name>Typed\[[^"]*|Functions)"[^>]*value="(?<value>[^"]*)"[^>]*(checked|inputmode)""",
+        RegexOptions.ExplicitCapture,
+        1000
+    )]
+    private static partial Regex MeterFigure();
 
     [Fact]
     public async Task A_record_that_another_holds_is_told_beside_what_was_typed_and_is_picked_up_when_let_go()

@@ -10,7 +10,8 @@ namespace Pritchel.Web.Pages;
 
 /// <summary>The bench: jobs on the floor, and a new one in two clicks.</summary>
 public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machines, MeterStore meters, SetAside setAside)
-    : PageModel
+    : PageModel,
+        ISaysWhatWasWrong
 {
     /// <summary>Most jobs that a page shows.</summary>
     public const int MostShown = 40;
@@ -50,6 +51,14 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
 
     /// <summary>What was wrong with what was sent.</summary>
     public string? Error { get; private set; }
+
+    /// <inheritdoc/>
+    public async Task<bool> SayAsync(string error)
+    {
+        Error = error;
+        await LoadAsync();
+        return true;
+    }
 
     /// <summary>Shows the bench.</summary>
     public async Task OnGetAsync() => await LoadAsync();

@@ -26,10 +26,10 @@ public abstract class JobPageModel(JobDesk desk) : PageModel, ISaysWhatWasWrong
     public string? Error { get; protected set; }
 
     /// <inheritdoc/>
-    public bool Say(string error)
+    public Task<bool> SayAsync(string error)
     {
         Error = error;
-        return Open is not null;
+        return Task.FromResult(Open is not null);
     }
 
     /// <summary>What was typed, short enough to be said back.</summary>

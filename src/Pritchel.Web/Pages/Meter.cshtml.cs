@@ -40,10 +40,10 @@ public sealed class MeterModel(MeterStore meters) : PageModel, ISaysWhatWasWrong
     public string? Error { get; private set; }
 
     /// <inheritdoc/>
-    public bool Say(string error)
+    public Task<bool> SayAsync(string error)
     {
         Error = error;
-        return true;
+        return Task.FromResult(true);
     }
 
     /// <summary>Shows the meter in use, or one that comes with the program to start from.</summary>

@@ -26,10 +26,10 @@ public abstract class StepPageModel<TOpen> : PageModel, ISaysWhatWasWrong
     public string? Error { get; protected set; }
 
     /// <inheritdoc/>
-    public bool Say(string error)
+    public Task<bool> SayAsync(string error)
     {
         Error = error;
-        return Open is not null;
+        return Task.FromResult(Open is not null);
     }
 
     /// <summary>Area of the application that it belongs to.</summary>

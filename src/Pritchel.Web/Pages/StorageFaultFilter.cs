@@ -8,7 +8,7 @@ namespace Pritchel.Web.Pages;
 public interface ISaysWhatWasWrong
 {
     /// <summary>Says it, and the page is drawn again with what was sent; false where it has not got so far as to be drawn.</summary>
-    bool Say(string error);
+    Task<bool> SayAsync(string error);
 }
 
 /// <summary>
@@ -32,12 +32,25 @@ public sealed class StorageFaultFilter(ILogger<StorageFaultFilter> log) : IAsync
             && page is ISaysWhatWasWrong says
             && HttpMethods.IsPost(context.HttpContext.Request.Method)
             && StorageFault.Words(thrown) is { } words
-            && says.Say(words)
+            && await SaysAsync(says, words)
         )
         {
             log.LogError(thrown, "{Path}: {Words}", context.HttpContext.Request.Path, words);
             context.HttpContext.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
             (done.ExceptionHandled, done.Result) = (true, page.Page());
+        }
+    }
+
+    /// <summary>Says it; where the disk does not even let the page be read anew, the error page does.</summary>
+    private static async Task<bool> SaysAsync(ISaysWhatWasWrong page, string words)
+    {
+        try
+        {
+            return await page.SayAsync(words);
+        }
+        catch (Exception e) when (StorageFault.Words(e) is not null)
+        {
+            return false;
         }
     }
 }

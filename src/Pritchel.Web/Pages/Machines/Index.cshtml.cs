@@ -69,10 +69,10 @@ public sealed class IndexModel(MachineStore machines, DraftStore drafts, JobDesk
     }
 
     /// <inheritdoc/>
-    public bool Say(string error)
+    public Task<bool> SayAsync(string error)
     {
         Problems = [new MachineProblem("record", error)];
-        return true;
+        return Task.FromResult(true);
     }
 
     /// <summary>Takes a file in, or says why not.</summary>

@@ -38,10 +38,10 @@ public sealed class PicturesModel(JobDesk desk, PictureStore pictures) : PageMod
     public int? Away { get; set; }
 
     /// <inheritdoc/>
-    public bool Say(string error)
+    public Task<bool> SayAsync(string error)
     {
         Error = error;
-        return Entry is not null;
+        return Task.FromResult(Entry is not null);
     }
 
     /// <summary>Shows the pictures.</summary>

@@ -46,10 +46,10 @@ public sealed class IndexModel(MemberDesk desk, Passphrase passphrase) : PageMod
         await AnswerAsync(await desk.TakeOutAsync(Name, HttpContext.RequestAborted));
 
     /// <inheritdoc/>
-    public bool Say(string error)
+    public Task<bool> SayAsync(string error)
     {
         Error = error;
-        return true;
+        return Task.FromResult(true);
     }
 
     private async Task<IActionResult> AnswerAsync(string? fault)

@@ -18,7 +18,7 @@ public sealed class IndexModel(
     PointDesk pointDesk,
     MachineStore machines,
     MachineShelf shelf
-) : PageModel
+) : PageModel, ISaysWhatWasWrong
 {
     /// <summary>Machine whose parts are listed, or null.</summary>
     [BindProperty(SupportsGet = true)]
@@ -52,6 +52,13 @@ public sealed class IndexModel(
     public string PointsError { get; private set; } = "";
 
     private CancellationToken Cancel => HttpContext.RequestAborted;
+
+    /// <inheritdoc/>
+    public async Task<bool> SayAsync(string error)
+    {
+        Error = error;
+        return await OnGetAsync() is PageResult;
+    }
 
     /// <summary>Shows the lists.</summary>
     public async Task<IActionResult> OnGetAsync()

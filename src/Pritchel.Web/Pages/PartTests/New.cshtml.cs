@@ -12,7 +12,7 @@ namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>A loose part: what it is called, and what its label says.</summary>
 [ChangedBy(MemberRole.Helper)]
-public sealed class NewModel(PartTestDesk desk) : PageModel
+public sealed class NewModel(PartTestDesk desk) : PageModel, ISaysWhatWasWrong
 {
     /// <summary>Kind, as device kinds are named.</summary>
     [BindProperty(SupportsGet = true)]
@@ -35,6 +35,13 @@ public sealed class NewModel(PartTestDesk desk) : PageModel
 
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; private set; }
+
+    /// <inheritdoc/>
+    public Task<bool> SayAsync(string error)
+    {
+        Error = error;
+        return Task.FromResult(Prepare());
+    }
 
     /// <summary>Shows the form.</summary>
     public IActionResult OnGet() => Prepare() ? Page() : NotFound();

@@ -10,7 +10,7 @@ namespace Pritchel.Web.Pages.PartTests;
 
 /// <summary>An unknown key switch: one beep after the other until its posts are named.</summary>
 [ChangedBy(MemberRole.Helper)]
-public sealed class SwitchModel(PartTestStore tests, MeterStore meters) : PageModel
+public sealed class SwitchModel(PartTestStore tests, MeterStore meters) : PageModel, ISaysWhatWasWrong
 {
     /// <summary>Tag from the address: P-0012.</summary>
     [BindProperty(SupportsGet = true)]
@@ -37,6 +37,13 @@ public sealed class SwitchModel(PartTestStore tests, MeterStore meters) : PageMo
 
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; private set; }
+
+    /// <inheritdoc/>
+    public Task<bool> SayAsync(string error)
+    {
+        Error = error;
+        return Task.FromResult(Entry is not null);
+    }
 
     /// <summary>How a position is called.</summary>
     public string Position(int position) =>

@@ -12,7 +12,7 @@ public sealed class IndexModel(
     MachineStore machines,
     PartTestStore tests,
     LoomDesk looms
-) : PageModel
+) : PageModel, ISaysWhatWasWrong
 {
     /// <summary>What it is to be called.</summary>
     [BindProperty]
@@ -52,6 +52,14 @@ public sealed class IndexModel(
 
     /// <summary>Looms begun, newest first.</summary>
     public IReadOnlyList<PartTestEntry> Looms { get; private set; } = [];
+
+    /// <inheritdoc/>
+    public async Task<bool> SayAsync(string error)
+    {
+        Error = error;
+        await LoadAsync();
+        return true;
+    }
 
     /// <summary>Begins on an unknown loom.</summary>
     public async Task<IActionResult> OnPostLoomAsync()

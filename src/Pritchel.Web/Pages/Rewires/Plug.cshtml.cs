@@ -7,7 +7,7 @@ using Pritchel.Workshop;
 namespace Pritchel.Web.Pages.Rewires;
 
 /// <summary>A plug drawn by hand, lead by lead.</summary>
-public sealed class PlugModel(RewireDesk desk) : PageModel
+public sealed class PlugModel(RewireDesk desk) : PageModel, ISaysWhatWasWrong
 {
     private const int Rows = 8;
     private const int MoreRows = 6;
@@ -26,6 +26,14 @@ public sealed class PlugModel(RewireDesk desk) : PageModel
 
     /// <summary>What was wrong; null for nothing.</summary>
     public string? Error { get; private set; }
+
+    /// <inheritdoc/>
+    public Task<bool> SayAsync(string error)
+    {
+        Error = error;
+        Show(Math.Max(Leads.Count, Rows));
+        return Task.FromResult(true);
+    }
 
     /// <summary>Shows an empty plug.</summary>
     public void OnGet() => Show(Rows);

@@ -27,10 +27,10 @@ public sealed class BeginModel(MachineStore machines, DraftStore drafts, JobDesk
     public Task<IActionResult> OnGetAsync() => ShowAsync();
 
     /// <inheritdoc/>
-    public bool Say(string error)
+    public Task<bool> SayAsync(string error)
     {
         Problems = [error];
-        return true;
+        return Task.FromResult(true);
     }
 
     /// <summary>Begins the next version of the machine itself.</summary>

@@ -37,7 +37,9 @@ public sealed class DraftModel(DraftDesk desk) : PageModel, ISaysWhatWasWrong
         On ??= Request.Query["handler"].ToString().ToLowerInvariant();
         if (DraftForms.Blank(On) is not { } form)
         {
-            return await LoadAsync(draft, null) && Say("what it is about was not told; open it from the drawing.")
+            return
+                await LoadAsync(draft, null)
+                && await SayAsync("what it is about was not told; open it from the drawing.")
                 ? Page()
                 : NotFound();
         }
@@ -71,7 +73,7 @@ public sealed class DraftModel(DraftDesk desk) : PageModel, ISaysWhatWasWrong
     }
 
     /// <inheritdoc/>
-    public bool Say(string error)
+    public Task<bool> SayAsync(string error)
     {
         Shown = Shown is null
             ? null!
@@ -79,7 +81,7 @@ public sealed class DraftModel(DraftDesk desk) : PageModel, ISaysWhatWasWrong
             {
                 Outcome = DraftOutcome.No(new DraftProblem("Not kept", error, null)),
             };
-        return Shown is not null;
+        return Task.FromResult(Shown is not null);
     }
 
     private Task<IActionResult> ChangeAsync(int draft, Func<DraftShown, MachineChange> make) =>

@@ -62,13 +62,7 @@ public sealed partial class StorageFaultTests
             ("/part-tests/new?kind=relay", "/part-tests/new?kind=relay", "Name"),
             ("/meter", "/meter", "Name"),
         ];
-        await using var holder = new SqliteConnection(
-            $"Data Source={Path.Combine(host.Folder, "pritchel.db")};Pooling=False"
-        );
-        await holder.OpenAsync(Cancel);
-        await using var hold = holder.CreateCommand();
-        hold.CommandText = "BEGIN IMMEDIATE";
-        await hold.ExecuteNonQueryAsync(Cancel);
+        await using var holder = await HeldAsync(host);
         (string, string)[] meter =
         [
             .. MeterFigure()
@@ -125,13 +119,7 @@ public sealed partial class StorageFaultTests
             { new StringContent("plug by the tank"), "Words" },
             { new ByteArrayContent(Convert.FromBase64String(RedPixel)), "file", "a.png" },
         };
-        await using var holder = new SqliteConnection(
-            $"Data Source={Path.Combine(host.Folder, "pritchel.db")};Pooling=False"
-        );
-        await holder.OpenAsync(Cancel);
-        await using var hold = holder.CreateCommand();
-        hold.CommandText = "BEGIN IMMEDIATE";
-        await hold.ExecuteNonQueryAsync(Cancel);
+        await using var holder = await HeldAsync(host);
         var answer = await client.PostAsync(Page, form, Cancel);
         var said = await answer.Content.ReadAsStringAsync(Cancel);
         Assert.Equal(HttpStatusCode.ServiceUnavailable, answer.StatusCode);
@@ -160,14 +148,8 @@ public sealed partial class StorageFaultTests
         var tag = await Talk.OpenJobAsync(client);
         var page = $"/jobs/{tag}/complaint";
         await client.GetStringAsync(page, Cancel);
-        await using (
-            var holder = new SqliteConnection($"Data Source={Path.Combine(host.Folder, "pritchel.db")};Pooling=False")
-        )
+        await using (await HeldAsync(host))
         {
-            await holder.OpenAsync(Cancel);
-            await using var hold = holder.CreateCommand();
-            hold.CommandText = "BEGIN IMMEDIATE";
-            await hold.ExecuteNonQueryAsync(Cancel);
             var answer = await SendAsync(client, page);
             Assert.Equal(HttpStatusCode.ServiceUnavailable, answer.StatusCode);
             var said = await answer.Content.ReadAsStringAsync(Cancel);
@@ -179,6 +161,17 @@ public sealed partial class StorageFaultTests
         Assert.Equal(HttpStatusCode.OK, (await SendAsync(client, page)).StatusCode);
         var job = await client.GetFromJsonAsync<System.Text.Json.Nodes.JsonObject>($"/api/v1/jobs/{tag}", Cancel);
         Assert.Equal("as typed just now", job!["complaint"]!["words"]!.GetValue<string>());
+    }
+
+    /// <summary>The record held by another program, until it is let go.</summary>
+    private static async Task<SqliteConnection> HeldAsync(Host host)
+    {
+        var holder = new SqliteConnection($"Data Source={Path.Combine(host.Folder, "pritchel.db")};Pooling=False");
+        await holder.OpenAsync(Cancel);
+        await using var hold = holder.CreateCommand();
+        hold.CommandText = "BEGIN IMMEDIATE";
+        await hold.ExecuteNonQueryAsync(Cancel);
+        return holder;
     }
 
     private static Task<HttpResponseMessage> SendAsync(HttpClient client, string page) =>

@@ -41,7 +41,7 @@ public sealed partial class Symptoms
             Add(
                 group,
                 $"goes-on-{part.Id}-{string.Join('-', moves.Select(m => $"{Control(m).Id}-{m.Position}"))}",
-                $"{SymptomWords.Said(part)} goes on: {said}",
+                $"{SymptomWords.Said(part)} {(group == CircuitGroup.Ignition ? "goes on firing" : "stays in")}: {said}",
                 setting,
                 part,
                 DutySpeed.Idle,

@@ -23,7 +23,7 @@ public sealed class RepairTyped
         if (TypedNumber.Read(MinutesTaken) is not { } minutes)
         {
             return Entered.No(
-                $"Minutes: “{JobPageModel.Cut(MinutesTaken)}” is not a time; type minutes from 0 to {RepairText.MostMinutes}."
+                $"Minutes: {(string.IsNullOrWhiteSpace(MinutesTaken) ? "nothing was typed" : $"“{JobPageModel.Cut(MinutesTaken)}” is not a time")}; type minutes from 0 to {RepairText.MostMinutes}."
             );
         }
 

@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace Pritchel.Core.Networks;
 
 /// <summary>
@@ -28,6 +30,7 @@ internal sealed class CurrentElimination
     /// <param name="sourceConductances">Series siemens per source.</param>
     /// <param name="volts">Filled by node.</param>
     /// <param name="islands">Filled by node.</param>
+    [MethodImpl(Elimination.Hot)]
     public void Solve(
         ReadOnlySpan<double> edges,
         ReadOnlySpan<Source> sources,
@@ -63,6 +66,7 @@ internal sealed class CurrentElimination
         }
     }
 
+    [MethodImpl(Elimination.Hot)]
     private void Eliminate(in EliminationStep step)
     {
         var star = order.NeighbourEdges.AsSpan(step.FirstNeighbour, step.Degree);
@@ -100,6 +104,7 @@ internal sealed class CurrentElimination
         }
     }
 
+    [MethodImpl(Elimination.Hot)]
     private void Expand(in EliminationStep step, double[] volts, int[] islands)
     {
         var (mean, joined) = (currents[step.Node], network.NodeCount + step.Node);

@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace Pritchel.Core.Networks;
 
 /// <summary>
@@ -46,6 +48,7 @@ internal sealed class PortReduction
 
     public int Island(int port) => islands[port];
 
+    [MethodImpl(Elimination.Hot)]
     public void Solve(ReadOnlySpan<double> edges, ReadOnlySpan<double> emfs, ReadOnlySpan<double> sourceConductances)
     {
         Array.Clear(volts);
@@ -77,6 +80,7 @@ internal sealed class PortReduction
         }
     }
 
+    [MethodImpl(Elimination.Hot)]
     private void Superpose(
         int source,
         double emf,
@@ -107,6 +111,7 @@ internal sealed class PortReduction
     }
 
     /// <summary>Conductances between ports: what the elimination left, and every source's own but one.</summary>
+    [MethodImpl(Elimination.Hot)]
     private void Gather(ReadOnlySpan<double> edges, ReadOnlySpan<double> sourceConductances, int except)
     {
         Array.Clear(work);
@@ -126,6 +131,7 @@ internal sealed class PortReduction
     }
 
     /// <summary>Takes every port but two out, one after another; each keeps its shares of those that were left.</summary>
+    [MethodImpl(Elimination.Hot)]
     private void Eliminate(int keepA, int keepB)
     {
         left = 0;
@@ -146,6 +152,7 @@ internal sealed class PortReduction
     }
 
     /// <summary>Volts of the ports taken out, last first, from those that were kept.</summary>
+    [MethodImpl(Elimination.Hot)]
     private void Expand(bool islandsToo)
     {
         for (var k = left - 1; k >= 0; k--)
@@ -171,6 +178,7 @@ internal sealed class PortReduction
         }
     }
 
+    [MethodImpl(Elimination.Hot)]
     private void EliminateOne(int taken, int first, int past)
     {
         var row = work.AsSpan(taken * count, count);

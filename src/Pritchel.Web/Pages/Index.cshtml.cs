@@ -49,6 +49,17 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
     /// <summary>Complaints that may be meant by it.</summary>
     public IReadOnlyList<(MachineVersion Machine, Symptom Symptom)> Meant { get; private set; } = [];
 
+    /// <summary>The machine whose complaints are all listed, by its id; null for none.</summary>
+    [BindProperty(SupportsGet = true, Name = "machine")]
+    public string? Chosen { get; set; }
+
+    /// <summary>
+    /// That machine, or the only one there is. Of the others they are found when they are asked for: every one of them is a
+    /// setting solved, and the first page of a fresh record would wait for thirteen machines.
+    /// </summary>
+    public MachineVersion? Listed =>
+        Machines.FirstOrDefault(m => m.Id == Chosen) ?? (Machines.Count == 1 ? Machines[0] : null);
+
     /// <summary>What was wrong with what was sent.</summary>
     public string? Error { get; private set; }
 
@@ -62,6 +73,10 @@ public sealed class IndexModel(JobDesk desk, JobStore jobs, MachineStore machine
 
     /// <summary>Shows the bench.</summary>
     public async Task OnGetAsync() => await LoadAsync();
+
+    /// <summary>All that a machine can be complained of, to be put in its place on the page.</summary>
+    public async Task<IActionResult> OnGetComplaintsAsync() =>
+        await desk.MachineAsync(Chosen ?? "") is { } found ? Partial("_Complaints", found) : NotFound();
 
     /// <summary>Starts a job.</summary>
     public async Task<IActionResult> OnPostStartAsync(string machine, string duty)

@@ -125,3 +125,17 @@ document.addEventListener("change", (event) => {
   const all = event.target.closest("[data-all-of]");
   if (all) all.closest("[data-all]").querySelectorAll("input[name]").forEach((box) => (box.checked = all.checked));
 });
+
+/** What is long is fetched when it is opened; its link leads there where this cannot. */
+document.addEventListener(
+  "toggle",
+  async (event) => {
+    const link = event.target.open && event.target.querySelector("[data-more]");
+    if (!link) return;
+    const answer = await fetch(link.dataset.more).catch(() => null);
+    if (!answer?.ok) return;
+    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").body;
+    link.parentElement.replaceWith(...fresh.childNodes);
+  },
+  true,
+);

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using Pritchel.Data;
+using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
 using Serilog;
 using Serilog.Events;
@@ -70,11 +71,12 @@ internal static class LogFile
                 if (Stopwatch.GetElapsedTime(began) is var took && took > Slow)
                 {
                     log.LogInformation(
-                        "Slow: {Method} {Path} answered {Status} after {Milliseconds} ms",
+                        "Slow: {Method} {Path} answered {Status} after {Milliseconds} ms, {Worked} ms of them its own work",
                         context.Request.Method,
                         context.Request.Path.Value,
                         context.Response.StatusCode,
-                        (long)took.TotalMilliseconds
+                        (long)took.TotalMilliseconds,
+                        (long)(context.Worked() ?? took).TotalMilliseconds
                     );
                 }
             }

@@ -1,3 +1,5 @@
+using System.Diagnostics;
+
 namespace Pritchel.Workshop;
 
 /// <summary>
@@ -13,14 +15,14 @@ public sealed class Turns(int atOnce) : IDisposable
     internal static Turn? Current => Own.Value;
 
     /// <summary>Does something in its turn.</summary>
-    /// <param name="work">It; all that it calls has the turn.</param>
+    /// <param name="work">It, with its turn; all that it calls has the turn.</param>
     /// <param name="cancel">Leaves the line.</param>
-    public async Task TakeAsync(Func<Task> work, CancellationToken cancel)
+    public async Task TakeAsync(Func<Turn, Task> work, CancellationToken cancel)
     {
         using var turn = new Turn(free);
         await turn.TakeAsync(cancel);
         Own.Value = turn;
-        await work();
+        await work(turn);
     }
 
     /// <inheritdoc/>
@@ -28,23 +30,29 @@ public sealed class Turns(int atOnce) : IDisposable
 }
 
 /// <summary>One turn.</summary>
-internal sealed class Turn(SemaphoreSlim free) : IDisposable
+public sealed class Turn : IDisposable
 {
-    private bool has;
+    private readonly SemaphoreSlim free;
+    private readonly Stopwatch work = new();
+
+    internal Turn(SemaphoreSlim free) => this.free = free;
+
+    /// <summary>How long it was held: without the line, and without what it stepped aside for.</summary>
+    public TimeSpan Worked => work.Elapsed;
 
     /// <summary>Waits for it.</summary>
-    public async Task TakeAsync(CancellationToken cancel)
+    internal async Task TakeAsync(CancellationToken cancel)
     {
         await free.WaitAsync(cancel);
-        has = true;
+        work.Start();
     }
 
     /// <summary>Lets the next one have it.</summary>
     public void Dispose()
     {
-        if (has)
+        if (work.IsRunning)
         {
-            has = false;
+            work.Stop();
             free.Release();
         }
     }

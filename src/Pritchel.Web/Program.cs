@@ -117,6 +117,7 @@ builder.Services.AddSingleton(services => new Backups(
     services.GetRequiredService<TimeProvider>()
 ));
 builder.Services.AddHostedService<BackupKeeper>();
+builder.Services.AddHostedService<MemoryKeeper>();
 builder.Services.AddScoped<RecordExport>();
 builder.Services.AddScoped<RecordImport>();
 builder.Services.AddScoped<ArchiveDesk>();

@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Runtime.CompilerServices;
 using BitFaster.Caching;
 using BitFaster.Caching.Lru;
 using Pritchel.Core.Diagnosis.Complaints;
@@ -25,27 +26,25 @@ internal sealed record Wanted(MachineVersion Machine, Duty Duty, IReadOnlyList<A
 /// Keeps what is slow to work out: predictions of complaints, from memory, from disk, or worked out behind the queue; and
 /// what is quick beside it. Everything kept is bounded; what is used least goes first.
 /// </summary>
-/// <param name="queue">Works out what is slow.</param>
-/// <param name="tables">Tables on disk.</param>
-public sealed class Predictor(BuildQueue queue, TableFolder tables)
+public sealed class Predictor
 {
-    // A kit holds up to some megabytes.
-    private const int MostKits = 12;
+    // A kit takes some megabytes, the largest forty; one that was let go is read from disk again in a tenth of a second.
+    private const long MostKitBytes = 96L << 20;
+    private const long MostCoarseBytes = 24L << 20;
     private const int MostSketches = 24;
-    private const int MostDiagnoses = 24;
+    private const int MostDiagnoses = 6;
     private const int MostOthers = 64;
     private const int MostStandings = 500;
 
-    private readonly ICache<string, DiagnosisKit> kits = Bounded<DiagnosisKit>(MostKits);
-    private readonly ICache<string, DiagnosisKit> coarse = Bounded<DiagnosisKit>(MostKits);
     private readonly ICache<string, DiagnosisKit> sketches = Bounded<DiagnosisKit>(MostSketches);
     private readonly ICache<string, DutyTries> tries = Bounded<DutyTries>(MostOthers);
     private readonly ICache<string, StoredCodes> codes = Bounded<StoredCodes>(MostOthers);
-    private readonly ICache<(int Job, int Sequence, string Kit, bool Nulled, Grain Grain), JobDiagnosis> diagnoses =
-        new ConcurrentLruBuilder<(int, int, string, bool, Grain), JobDiagnosis>()
-            .WithCapacity(MostDiagnoses)
-            .WithAtomicGetOrAdd()
-            .Build();
+
+    // Beliefs last as long as the predictions they rest on, and keep none of them in memory.
+    private readonly ConditionalWeakTable<
+        DiagnosisKit,
+        ICache<(int Job, int Sequence, bool Nulled), JobDiagnosis>
+    > diagnoses = [];
 
     private readonly ICache<(int, int, string, bool, Grain), JobStanding> standings = new ConcurrentLruBuilder<
         (int, int, string, bool, Grain),
@@ -54,6 +53,20 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
         .WithCapacity(MostStandings)
         .WithAtomicGetOrAdd()
         .Build();
+
+    private readonly BuildQueue queue;
+    private readonly TableFolder tables;
+    private readonly KitShelf kits;
+    private readonly KitShelf coarse;
+
+    /// <summary>Keeps nothing yet.</summary>
+    /// <param name="queue">Works out what is slow.</param>
+    /// <param name="tables">Tables on disk.</param>
+    public Predictor(BuildQueue queue, TableFolder tables)
+    {
+        (this.queue, this.tables) = (queue, tables);
+        (kits, coarse) = (new KitShelf(MostKitBytes), new KitShelf(MostCoarseBytes));
+    }
 
     // Between two lists that weigh: whoever looks at the bench alone meets it once, of fifty who look at once one in many does.
     private static readonly TimeSpan FloorRests = TimeSpan.FromSeconds(2);
@@ -83,7 +96,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
 
     /// <summary>They when they are in memory or on disk; null, and nothing worked out, otherwise.</summary>
     public DiagnosisKit? KitInHand(MachineVersion machine, Complaint complaint, Meter meter) =>
-        kits.TryGet(For(machine, complaint, meter).Key, out var kit) ? kit : null;
+        kits.Find(For(machine, complaint, meter).Key);
 
     /// <summary>
     /// The predictions when they are there; otherwise those of the sound machine alone, at once, while all are worked out
@@ -120,7 +133,8 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
             return whole;
         }
 
-        if (!coarse.TryGet(wanted.Key, out var guess))
+        var guess = coarse.Find(wanted.Key);
+        if (guess is null)
         {
             try
             {
@@ -179,17 +193,18 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
     public JobDiagnosis Diagnosis(MachineVersion machine, int job, JobState state, DiagnosisKit kit, Meter meter)
     {
         var complaint = state.Complaint!;
-        return diagnoses.GetOrAdd(
-            KeyOf(machine, job, state, kit, meter),
-            _ =>
-                JobDiagnosis.Of(
-                    state,
-                    kit,
-                    meter,
-                    duty => Tries(machine, duty, complaint),
-                    StoredCodes.HasCodes(machine.Circuit) ? () => Codes(machine, complaint.Duty) : null
-                )
-        );
+        return DiagnosesBy(kit)
+            .GetOrAdd(
+                (job, state.Sequence, meter.LeadsNulled),
+                _ =>
+                    JobDiagnosis.Of(
+                        state,
+                        kit,
+                        meter,
+                        duty => Tries(machine, duty, complaint),
+                        StoredCodes.HasCodes(machine.Circuit) ? () => Codes(machine, complaint.Duty) : null
+                    )
+            );
     }
 
     /// <summary>
@@ -222,10 +237,20 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
     {
         var key = KeyOf(machine, job, state, kit, meter);
         return standings.TryGet(key, out var known) ? known
-            : mayWeigh || diagnoses.TryGet(key, out _)
+            : mayWeigh || DiagnosesBy(kit).TryGet((job, state.Sequence, meter.LeadsNulled), out _)
                 ? standings.GetOrAdd(key, _ => JobStanding.Of(Diagnosis(machine, job, state, kit, meter)))
             : null;
     }
+
+    private ICache<(int Job, int Sequence, bool Nulled), JobDiagnosis> DiagnosesBy(DiagnosisKit kit) =>
+        diagnoses.GetValue(
+            kit,
+            _ =>
+                new ConcurrentLruBuilder<(int, int, bool), JobDiagnosis>()
+                    .WithCapacity(MostDiagnoses)
+                    .WithAtomicGetOrAdd()
+                    .Build()
+        );
 
     private static (int, int, string, bool, Grain) KeyOf(
         MachineVersion machine,
@@ -251,9 +276,9 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
 
     private DiagnosisKit? InHand(Wanted wanted)
     {
-        if (kits.TryGet(wanted.Key, out var kit))
+        if (kits.Find(wanted.Key) is { } known)
         {
-            return kit;
+            return known;
         }
 
         var (circuit, duty) = (wanted.Machine.Circuit, wanted.Duty);
@@ -262,16 +287,16 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
             return null;
         }
 
-        kit = DiagnosisKit.Of(table);
-        kits.AddOrUpdate(wanted.Key, kit);
+        var kit = DiagnosisKit.Of(table);
+        kits.Put(wanted.Key, kit);
         return kit;
     }
 
     private void Begin(Wanted wanted)
     {
-        if (!queue.Has("whole " + wanted.Key) && !kits.TryGet(wanted.Key, out _))
+        if (!queue.Has("whole " + wanted.Key) && kits.Find(wanted.Key) is null)
         {
-            if (!coarse.TryGet(wanted.Key, out _))
+            if (coarse.Find(wanted.Key) is null)
             {
                 Forget(AskCoarse(wanted, Urgency.Soon));
             }
@@ -287,8 +312,8 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
             (threads, cancel) =>
             {
                 var kit = DiagnosisKit.Of(Build(wanted, threads, cancel));
-                kits.AddOrUpdate(wanted.Key, kit);
-                coarse.TryRemove(wanted.Key);
+                kits.Put(wanted.Key, kit);
+                coarse.Remove(wanted.Key);
                 return kit;
             }
         );
@@ -306,7 +331,7 @@ public sealed class Predictor(BuildQueue queue, TableFolder tables)
                     wanted.Meter,
                     cancel
                 );
-                coarse.AddOrUpdate(wanted.Key, guess);
+                coarse.Put(wanted.Key, guess);
                 return guess;
             }
         );

@@ -72,16 +72,11 @@ public sealed class TableFolder
 
         try
         {
-            // Unpacked whole first: rows are read a few bytes at a time.
-            using var unpacked = new MemoryStream();
-            using (var file = File.OpenRead(path))
-            using (var unpacking = new BrotliStream(file, CompressionMode.Decompress))
-            {
-                unpacking.CopyTo(unpacked);
-            }
-
-            unpacked.Position = 0;
-            var table = PredictionTable.Read(unpacked, circuit, duty, altered, meter);
+            // Rows are read a few bytes at a time, and the whole of it unpacked would be tens of megabytes in one piece.
+            using var file = File.OpenRead(path);
+            using var unpacking = new BrotliStream(file, CompressionMode.Decompress);
+            using var buffered = new BufferedStream(unpacking, 1 << 16);
+            var table = PredictionTable.Read(buffered, circuit, duty, altered, meter);
             File.SetLastWriteTimeUtc(path, DateTime.UtcNow);
             return table;
         }

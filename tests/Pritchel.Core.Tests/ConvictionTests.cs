@@ -64,6 +64,51 @@ public class ConvictionTests
         Assert.Equal(("part:brake", true), Believe([.. around, Volts("brake.in", "brake.out", 12.4)]));
     }
 
+    /// <summary>
+    /// What is left over is not yet a verdict: the probes lie near by, and reading it takes less than a wrong part in seventeen would
+    /// cost. Once it was read it is one.
+    /// </summary>
+    [Fact]
+    public void What_is_left_over_is_read_itself_before_it_is_a_verdict()
+    {
+        // Live in the coupling before it, dead in the one behind it, read twice, and nothing lost in the wires between.
+        Reading[] around =
+        [
+            Volts("P1.2b", "battery.-", 12.4),
+            Volts("P2.1a", "battery.-", 0),
+            Volts("P2.1a", "battery.-", 0),
+            Volts("P1.2b", "brake.in", 0),
+            Volts("brake.out", "P2.1a", 0),
+        ];
+        var (left, situation) = (Weigh(around), Taken(around));
+        var next = Kit.Plan.Best(left, situation)[0];
+        Assert.Equal("part:brake", left.Suspects[0].Repair?.Id.Text);
+        Assert.True(next.IsToMakeSure);
+        Assert.Null(Verdict.Of(left, next).Suspect);
+
+        Reading[] read = [.. around, new Reading(next.At, 12.4, SymptomNow.Present)];
+        var sure = Weigh(read);
+        Assert.Equal("part:brake", Verdict.Of(sure, Kit.Plan.Best(sure, Taken(read))[0]).Suspect?.Repair?.Id.Text);
+    }
+
+    /// <summary>Nothing lost between two points of it is no word against it, whatever is odd elsewhere.</summary>
+    [Fact]
+    public void A_joint_of_it_that_reads_well_convicts_nothing()
+    {
+        Reading[] around =
+        [
+            Volts("brake.in", "battery.-", 12.4),
+            Volts("brake.in", "brake.out", 0),
+            Volts("P2.1a", "battery.-", 0),
+        ];
+        Assert.Equal(("wire:7", false), Believe(around));
+        Assert.Equal(("wire:7", false), Believe([.. around, Volts("P2.1a", "7@to", 0)]));
+        Assert.Equal(("wire:7", true), Believe([.. around, Volts("brake.out", "battery.-", 12.4)]));
+    }
+
+    private static Situation Taken(IEnumerable<Reading> readings) =>
+        readings.Aggregate(new Situation(), (situation, r) => Kit.Plan.After(situation, r.At));
+
     /// <summary>Good on one side of it and dead on the other is as much.</summary>
     [Fact]
     public void Live_before_it_and_dead_behind_it_convict_as_well() =>

@@ -1,7 +1,9 @@
+using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
@@ -75,6 +77,81 @@ public class ReadAgainTests
                 .Aggregate(situation, (s, at) => kit.Plan.After(kit.Plan.After(s, at), at));
             Assert.DoesNotContain(kit.Plan.Best(beliefs, often, 60), t => t.IsOnceMore);
         }
+    }
+
+    /// <summary>
+    /// A lamp seen out and seen bright with nothing changed between: one of the two was a slip, and which is asked among the first.
+    /// Seen a third time it is settled, and not asked again.
+    /// </summary>
+    [Fact]
+    public void What_contradicts_itself_is_asked_a_third_time_and_no_fourth()
+    {
+        var kit = Shipped.Kit("hill-quad-2", "not-neutral-lamp");
+        var conditions = kit.Table.Conditions.ToList();
+        var off = conditions.FindIndex(c => c.Observable is LoadSeen && c.Off.Any(o => o.WireEnd?.Text == "21@to"));
+        var (red, black) = conditions[off].Pairs!.Single();
+        var at = new ProbePair(off, red, black);
+        PlannedTest? Again(params double[] seen) =>
+            kit
+                .Plan.Best(
+                    Beliefs.Weigh(
+                        kit.Table,
+                        new Complaint
+                        {
+                            Duty = kit.Table.Duty.Id,
+                            Heard = Heard.Nothing,
+                            Failed = 3,
+                            Tried = 3,
+                        },
+                        Meter.Ordinary,
+                        [.. seen.Select(s => new Reading(at, s, SymptomNow.Present))]
+                    ),
+                    seen.Aggregate(new Situation(), (situation, _) => kit.Plan.After(situation, at)),
+                    4
+                )
+                .FirstOrDefault(t => t.At == at);
+        var (dark, bright) = (conditions[off].Observable.Scaled(0), conditions[off].Observable.Scaled(2));
+        Assert.True(Again(dark, bright)?.IsOnceMore);
+        Assert.Null(Again(bright, bright));
+        Assert.Null(Again(dark, bright, bright));
+    }
+
+    /// <summary>
+    /// A probe that does not touch shows nothing, and so does a sound contact: nothing clears a contact less than some other figure does,
+    /// and nothing read twice more than once.
+    /// </summary>
+    [Fact]
+    public void Nothing_read_leaves_more_doubt_than_a_figure_that_no_lead_in_the_air_shows()
+    {
+        var kit = Shipped.Kit("orchard-tractor-4", "cranks");
+        var condition = kit
+            .Table.Conditions.ToList()
+            .FindIndex(c => c.Words.StartsWith("key START", StringComparison.Ordinal));
+        ProbePair At(string red, string black) => new(condition, kit.Circuit.NodeOf(red), kit.Circuit.NodeOf(black));
+        double Brake(params (ProbePair At, double Volts)[] read) =>
+            Beliefs
+                .Weigh(
+                    kit.Table,
+                    new Complaint
+                    {
+                        Duty = kit.Table.Duty.Id,
+                        Heard = Heard.Nothing,
+                        Failed = 3,
+                        Tried = 3,
+                    },
+                    Meter.Ordinary,
+                    [.. read.Select(r => new Reading(r.At, r.Volts, SymptomNow.Present))]
+                )
+                .Suspects.Single(s => s.Repair?.Id.Text == "part:brake")
+                .Share;
+
+        // Open, the brake switch has all the volts across it and none behind it.
+        var before = Brake();
+        var (across, behind) = (At("brake.in", "brake.out"), At("brake.out", "battery.-"));
+        var once = Brake((across, 0)) / before;
+        Assert.InRange(once, 0.003, 0.05);
+        Assert.True(Brake((across, 0), (across, 0)) / before < once / 2);
+        Assert.True(Brake((behind, 12.4)) / before < once / 2);
     }
 
     /// <summary>Share of faults that, however bad, show something else than was read by far, and not because it hangs on a leak.</summary>

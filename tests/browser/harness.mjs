@@ -40,7 +40,9 @@ export class App {
   }
 
   async restart() {
-    this.process = spawn("dotnet", this.command, { stdio: ["ignore", "ignore", "inherit"] });
+    // As ./start does.
+    const env = { ...process.env, MALLOC_ARENA_MAX: "2" };
+    this.process = spawn("dotnet", this.command, { stdio: ["ignore", "ignore", "inherit"], env });
     for (let tries = 0; tries < 240; tries++) {
       if (this.process.exitCode !== null) throw new Error(`the application stopped with ${this.process.exitCode}`);
       const answered = await fetch(this.url).then((r) => r.ok, () => false);

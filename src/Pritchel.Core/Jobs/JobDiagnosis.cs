@@ -49,7 +49,11 @@ public sealed class JobDiagnosis
         Wiggles = kit.WiggleTests.Best(Beliefs, Situation, MostWiggles);
         Verdict = Verdict.Of(Beliefs, Next, Wiggles.Count == 0 ? null : Wiggles[0]);
         Certainty = Certainty.Of(Beliefs);
-        if (Verdict.Suspect is { } held && Certainty.Holds(held.Share) && MakesSure() is { } sure)
+        if (
+            Verdict.Suspect is { } held
+            && Certainty.Holds(held.Share)
+            && kit.Plan.MakesSure(Beliefs, Situation, Certainty) is { } sure
+        )
         {
             (MakesCertain, Tests) = (sure, [sure, .. Tests.Where(t => t.At != sure.At)]);
         }
@@ -71,11 +75,6 @@ public sealed class JobDiagnosis
                 ],
                 side
             );
-
-        PlannedTest? MakesSure() =>
-            Certainty.HangsOn is { } look ? kit.Plan.Again(look, Situation)
-            : Certainty.IsConvicted ? null
-            : kit.Plan.Convicting(Beliefs, Situation);
 
         bool? Agrees(Beliefs beliefs, Placed r) =>
             Scaled(kit, meter, r.At, r.Taken.Figure) is { } figure ? Staircase.Agrees(beliefs, r.At, figure) : null;

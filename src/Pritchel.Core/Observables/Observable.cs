@@ -55,6 +55,12 @@ public abstract class Observable
     /// <summary>Whether it is told by the two points it is read between; false where how it is set up says where.</summary>
     public virtual bool IsToldByPoints => IsProbed;
 
+    /// <summary>What shows on the scale while a probe touches nothing; null where that is no figure.</summary>
+    public double? Untouched =>
+        IsSeen || !IsProbed ? null
+        : WantsDeadCircuit ? Open
+        : 0;
+
     /// <summary>Minutes of one reading once everything is set up: common practice, no source.</summary>
     public virtual Minutes Handling => new(0.5);
 

@@ -36,18 +36,18 @@ public sealed class SparkSeen : SeenObservable
     public override double OnBench(IBenchCase part) => part.Sparks();
 
     /// <inheritdoc/>
-    public override double? Simulate(ISimulatedCase @case, int red, int black)
-    {
-        var level = Outcome.Of(@case.Case).Sparks.FirstOrDefault(s => s.Part == @case.Load)?.Level;
-        return Scaled(
-            level switch
-            {
-                >= 1 => 2,
-                >= 0.5 => 1,
-                _ => 0,
-            }
-        );
-    }
+    public override double? Simulate(ISimulatedCase @case, int red, int black) =>
+        Scaled(Steps(Outcome.Of(@case.Case).Sparks.FirstOrDefault(s => s.Part == @case.Load)?.Level));
+
+    /// <summary>What an eye makes of a spark: 2 well, 1 weak, 0 none.</summary>
+    /// <param name="level">Kilovolts to hand over kilovolts needed; null for none.</param>
+    internal static double Steps(double? level) =>
+        level switch
+        {
+            >= 1 => 2,
+            >= 0.5 => 1,
+            _ => 0,
+        };
 
     /// <inheritdoc/>
     public override string HowToSet(Meter meter, Jump? jump) =>

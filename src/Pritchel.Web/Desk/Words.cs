@@ -245,6 +245,11 @@ public static class TestWords
         var wanted =
             test.WantedAnyway.Value >= Minute ? $"; {test.WantedAnyway} of it the repair is likely to want anyway" : "";
         var there = test.Minutes.Value > 2 ? ", getting there included" : "";
+        if (test is { IsToMakeSure: true, IsOnceMore: false })
+        {
+            return $"So far it is what is left over when all else reads well: this reads it itself, in {test.Minutes}{there}{wanted}.";
+        }
+
         var again =
             !test.IsOnceMore ? ""
             : test.Condition.Observable.IsSeen ? "Once more, set up anew: what is left hangs on this one answer. "

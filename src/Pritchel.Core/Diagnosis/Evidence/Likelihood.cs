@@ -22,6 +22,27 @@ internal static class Likelihood
     /// <summary>Density of a reading that says nothing, per step of its scale: any figure, or any of the few answers of a look.</summary>
     public static double WildDensity(Observable observable) => 1 / (observable.IsSeen ? WildLooks : WildSpan);
 
+    // A probe that does not bite, or touches what hangs in the air, is the commonest slip there is: from memory.
+    private const double NoContactShare = 0.4;
+
+    /// <summary>
+    /// Density of a figure that says nothing: any at all, or none, where a probe did not touch and the meter shows what it shows with its
+    /// leads in the air.
+    /// </summary>
+    /// <param name="observable">What is read.</param>
+    /// <param name="read">What was read, on its scale.</param>
+    /// <param name="noise">Standard deviation of one reading there.</param>
+    public static double WildDensity(Observable observable, double read, double noise)
+    {
+        var anything = WildDensity(observable);
+        return observable.Untouched is { } untouched
+            ? ((1 - NoContactShare) * anything) + (NoContactShare * Normal(read - untouched, noise))
+            : anything;
+    }
+
+    private static double Normal(double off, double sigma) =>
+        Math.Exp(-0.5 * off * off / (sigma * sigma)) / (sigma * Math.Sqrt(2 * Math.PI));
+
     /// <summary>Chance that who takes a reading again that said nothing makes the same of it: points taken for others, say.</summary>
     private const double SlipsAlike = 0.2;
 
@@ -93,12 +114,11 @@ internal static class Likelihood
     /// <param name="read">What was read; the mean of what says the same.</param>
     /// <param name="predicted">What is predicted.</param>
     /// <param name="sigma">Standard deviation.</param>
-    /// <param name="wildDensity">From <see cref="WildDensity"/>.</param>
+    /// <param name="wildDensity">From <see cref="WildDensity(Observable, double, double)"/>.</param>
     /// <param name="times">How many times it was read.</param>
     public static double OfReading(double read, double predicted, double sigma, double wildDensity, int times = 1)
     {
-        var z = (read - predicted) / sigma;
-        var near = Math.Exp(-0.5 * z * z) / (sigma * Math.Sqrt(2 * Math.PI));
+        var near = Normal(read - predicted, sigma);
         var wild = WildShare * Again(times);
         return ((1 - wild) * near) + (wild * wildDensity);
     }

@@ -163,10 +163,10 @@ internal sealed class ParticleWeigher(
     {
         var (densities, predicted, model) = (new double[count], new double[count], new double[count]);
         var observable = beliefs.Table.Conditions[reading.At.Condition].Observable;
-        var wild = Likelihood.WildDensity(observable);
+        var anything = Likelihood.WildDensity(observable);
         if (!beliefs.Table.Predicts(reading.At.Condition) || !beliefs.Table.Follows(reading.At))
         {
-            Array.Fill(densities, wild);
+            Array.Fill(densities, anything);
             return densities;
         }
 
@@ -175,6 +175,13 @@ internal sealed class ParticleWeigher(
         var (hasGain, isSeen) = (observable.GainSigma(beliefs.Meter) > 0, observable.IsSeen);
         var group = SharedError.GroupOf(beliefs.Table, reading.At.Condition);
         var noise = isSeen ? Eyesight.Glance : reading.Noise;
+        var wild = reading.Value is { } figure
+            ? Likelihood.WildDensity(
+                observable,
+                figure,
+                Math.Sqrt((DiscrepancyVolts * DiscrepancyVolts) + (noise * noise))
+            )
+            : anything;
         var turning = Turning(reading.At.Condition);
         for (var p = 0; p < count; p++)
         {
@@ -192,14 +199,14 @@ internal sealed class ParticleWeigher(
             {
                 var movesBy = figures[p] - beliefs.Table.Healthy.Across(reading.At)[p];
                 densities[p] =
-                    Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters[p]) * wild;
+                    Likelihood.OfJump(movesBy, hypothesis.Fault is { ComesAndGoes: true }, chatters[p]) * anything;
                 continue;
             }
 
             if (double.IsNaN(predicted[p]))
             {
                 // What will not stand still does not show the same twice, but by chance.
-                densities[p] = chatters[p] ? Likelihood.Again(reading.Times) * wild / 2 : wild;
+                densities[p] = chatters[p] ? Likelihood.Again(reading.Times) * anything / 2 : anything;
                 continue;
             }
 

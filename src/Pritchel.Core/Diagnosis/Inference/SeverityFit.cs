@@ -75,6 +75,11 @@ internal readonly record struct SeverityFit(double About, double Within, double 
         var observable = beliefs.Table.Conditions[reading.At.Condition].Observable;
         var spread = observable.GainSigma(beliefs.Meter) * predicted;
         var sigma = Math.Sqrt((reading.Noise * reading.Noise) + (Slack * Slack) + (spread * spread));
-        return Likelihood.OfReading(reading.Value!.Value, predicted, sigma, Likelihood.WildDensity(observable));
+        return Likelihood.OfReading(
+            reading.Value!.Value,
+            predicted,
+            sigma,
+            Likelihood.WildDensity(observable, reading.Value.Value, sigma)
+        );
     }
 }

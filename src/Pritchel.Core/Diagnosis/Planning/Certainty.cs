@@ -3,6 +3,7 @@ using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Observables;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;
 
@@ -50,6 +51,9 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
 
     /// <summary>How much of a share may be stated.</summary>
     public double Stated(double share) => Math.Min(share, Most);
+
+    /// <summary>What acting on it risks: a wrong repair, as often as is stated.</summary>
+    public Minutes Risk(double share) => new((1 - Stated(share)) * Verdict.WrongRepairMinutes);
 
     /// <summary>Whether less is stated than is believed.</summary>
     public bool Holds(double share) => share > Most;

@@ -43,6 +43,43 @@ internal static class Conviction
             ? tests.Where(t => itself.IsAcross(beliefs, t))
             : [];
 
+    /// <summary>
+    /// Share of what is believed of the first suspect that would show something there which sound wiring would not, or all of it where
+    /// what it would show speaks for it all the same.
+    /// </summary>
+    public static double Speaks(Beliefs beliefs, ProbePair at)
+    {
+        var (there, all) = (0.0, 0.0);
+        for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
+        {
+            var shown = beliefs.Hypothesis(h);
+            if (!shown.HasPredictions || shown.Fault?.Repair.Id != beliefs.Suspects[0].Repair?.Id)
+            {
+                continue;
+            }
+
+            var weights = beliefs.Weights(h);
+            var figures = shown.Across(at);
+            for (var p = 0; p < weights.Length; p++)
+            {
+                all += weights[p];
+                there += IsPlainlyOdd(beliefs, at, figures[p]) ? weights[p] : 0;
+            }
+        }
+
+        return all > 0 && there > 0 ? there / all
+            : Tells(beliefs, at, Staircase.Suspected(beliefs, at)) ? 1
+            : 0;
+    }
+
+    /// <summary>Whether a figure is none of sound wiring's, nor within a volt of it.</summary>
+    public static bool IsPlainlyOdd(Beliefs beliefs, ProbePair at, double figure)
+    {
+        const double PlainVolts = 1;
+        var sound = Staircase.Sound(beliefs, at);
+        return !sound.Agrees(figure - PlainVolts) && !sound.Agrees(figure) && !sound.Agrees(figure + PlainVolts);
+    }
+
     /// <summary>Whether a figure read there would speak for the first suspect although sound wiring shows it too.</summary>
     public static bool Tells(Beliefs beliefs, ProbePair at, double read)
     {
@@ -60,7 +97,7 @@ internal static class Conviction
         var there = beliefs.Readings.Where(r => r.Symptom != SymptomNow.Absent).ToList();
         bool IsOdd(Reading r) => r.Value is not { } read || !Staircase.Agrees(beliefs, r.At, read);
         return there.Exists(r => itself.IsAcross(beliefs, r.At) && (IsOdd(r) || Tells(beliefs, r.At, r.Value!.Value)))
-            || there.Exists(r => IsOdd(r) && itself.IsBorder(beliefs, r.At));
+            || there.Exists(r => IsOdd(r) && itself.IsBorder(beliefs, r));
     }
 
     /// <summary>The suspect's own metal.</summary>
@@ -83,19 +120,34 @@ internal static class Conviction
                 || (condition.Jump is { } jump && Nodes.Contains(jump.From) && Nodes.Contains(jump.To));
         }
 
-        /// <summary>Whether it was read at one of its ends, and in the same setting at another, which is not odd.</summary>
-        public bool IsBorder(Beliefs beliefs, ProbePair at)
-        {
-            bool Touches(ProbePair pair) => Nodes.Contains(pair.Red) || Nodes.Contains(pair.Black);
-            return Touches(at)
-                && beliefs.Readings.Any(r =>
-                    r.At.Condition == at.Condition
-                    && r.At != at
-                    && Touches(r.At)
-                    && r.Value is { } read
-                    && Staircase.Agrees(beliefs, r.At, read)
-                );
-        }
+        /// <summary>
+        /// Whether it was read at one of its ends, and in the same setting at another, which is not odd. One of the two must be more than
+        /// a lead in the air would show.
+        /// </summary>
+        public bool IsBorder(Beliefs beliefs, Reading odd) =>
+            EndOf(odd.At) is { } end
+            && beliefs.Readings.Any(r =>
+                r.At.Condition == odd.At.Condition
+                && EndOf(r.At) is { } other
+                && other != end
+                && r.Value is { } read
+                && Staircase.Agrees(beliefs, r.At, read)
+                && (IsTouched(beliefs, r) || IsTouched(beliefs, odd))
+            );
+
+        private static bool IsTouched(Beliefs beliefs, Reading reading) =>
+            reading.Value is not { } read
+            || beliefs.Table.Conditions[reading.At.Condition].Observable.Untouched is not { } untouched
+            || Slip.AreApart(beliefs, reading.At, Math.Min(read, untouched), Math.Max(read, untouched));
+
+        // Both probes on it see no end of it against anything else.
+        private int? EndOf(ProbePair pair) =>
+            (Nodes.Contains(pair.Red), Nodes.Contains(pair.Black)) switch
+            {
+                (true, false) => pair.Red,
+                (false, true) => pair.Black,
+                _ => null,
+            };
 
         private bool Owns(Circuit circuit, Disconnection off) =>
             (off.Coupling is { } coupling && Owners.Contains(Owner.Of(coupling)))

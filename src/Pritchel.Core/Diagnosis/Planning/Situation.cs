@@ -70,6 +70,9 @@ public sealed record PlannedTest(
     /// <summary>Whether it was read before, and everything now hangs on that figure.</summary>
     public bool IsOnceMore { get; init; }
 
+    /// <summary>Whether it is taken not to tell suspects apart but to hear of the first one itself, before it is renewed.</summary>
+    public bool IsToMakeSure { get; init; }
+
     /// <summary>Minutes that one waits until a fault that comes and goes is there to be measured.</summary>
     public Minutes Wait { get; init; }
 

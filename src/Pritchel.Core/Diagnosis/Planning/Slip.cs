@@ -2,6 +2,7 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
+using Pritchel.Core.Observables;
 
 namespace Pritchel.Core.Diagnosis.Planning;
 
@@ -42,6 +43,18 @@ internal static class Slip
             .Select(h => (Shown: beliefs.Hypothesis(h), h))
             .Where(h => h.Shown is { Fault: { } fault, HasPredictions: true } && fault.Repair.Id != suspect);
 
+    /// <summary>Whether two figures of one point are not one and the same: further apart than the meter's doubt and contacts make them.</summary>
+    public static bool AreApart(Beliefs beliefs, ProbePair at, double low, double high) =>
+        high - low
+        > (
+            beliefs.Table.Conditions[at.Condition].Observable.IsSeen
+                ? Deviations * Eyesight.Glance
+                : Apart(beliefs, at, high)
+        );
+
+    private static double Apart(Beliefs beliefs, ProbePair at, double read) =>
+        Math.Max(LeastApart, Deviations * beliefs.Table.Conditions[at.Condition].Observable.Noise(beliefs.Meter, read));
+
     /// <summary>Weight of particles that show something else by far, and not on a leak, where nearly anything may stand.</summary>
     private static double FarOff(
         Beliefs beliefs,
@@ -51,8 +64,7 @@ internal static class Slip
         ReadOnlySpan<double> weights
     )
     {
-        var noise = beliefs.Table.Conditions[at.Condition].Observable.Noise(beliefs.Meter, read);
-        var apart = Math.Max(LeastApart, Deviations * noise);
+        var apart = Apart(beliefs, at, read);
         var figures = shown.Across(at);
         var sum = 0.0;
         for (var p = 0; p < weights.Length; p++)

@@ -56,7 +56,8 @@ public sealed class TestPlan
     public IReadOnlyList<PlannedTest> Best(Beliefs beliefs, Situation situation, int most = 8)
     {
         var readable = table.Conditions.Select(c => c.Observable.CanRead(beliefs.Meter)).ToArray();
-        var allowed = Allowed(situation).Where(p => readable[p.Condition]).ToArray();
+        var contradicted = Contradicted(beliefs, situation).ToHashSet();
+        var allowed = Allowed(situation).Concat(contradicted).Where(p => readable[p.Condition]).ToArray();
         var gain = new InformationGain(beliefs);
         if ((long)gain.Looks * allowed.Length > QuickLooks)
         {
@@ -73,6 +74,7 @@ public sealed class TestPlan
 
         var planned = Rated(allowed, beliefs, situation, gain);
         var ranked = planned
+            .Select(p => contradicted.Contains(p.At) ? p with { IsOnceMore = true } : p)
             .Concat(OnceMore(beliefs, situation))
             .OrderByDescending(p => p.Bits >= p.Telling)
             .ThenByDescending(p => p.Rate)
@@ -97,6 +99,16 @@ public sealed class TestPlan
             PutFirst(ranked, isolating);
         }
 
+        if (
+            Verdict.Of(beliefs, ranked.FirstOrDefault()).Suspect is { } held
+            && Certainty.Of(beliefs) is var certainty
+            && MakesSure(beliefs, situation, certainty) is { } sure
+            && sure.Minutes.Value < certainty.Risk(held.Share).Value
+        )
+        {
+            PutFirst(ranked, sure);
+        }
+
         ranked.RemoveRange(Math.Min(most, ranked.Count), Math.Max(0, ranked.Count - most));
         return ranked;
     }
@@ -113,12 +125,37 @@ public sealed class TestPlan
             .FirstOrDefault(p => Shows(beliefs, p));
 
     /// <summary>
-    /// The quickest test that reads the first suspect itself and would speak for it; null where none is left. What is left over when all
-    /// else was cleared is likely and no more.
+    /// What lets all be stated that is believed: a look that it hangs on, once more, or the first suspect read itself. Null where neither
+    /// is wanted or can be had.
+    /// </summary>
+    public PlannedTest? MakesSure(Beliefs beliefs, Situation situation, Certainty certainty)
+    {
+        var sure =
+            certainty.HangsOn is { } look && Repeatable(beliefs, situation).Any(r => r.Key == look)
+                ? Plan(look, situation, bits: 0) with
+                {
+                    IsOnceMore = true,
+                }
+            : certainty.IsConvicted ? null
+            : Convicting(beliefs, situation);
+        return sure is null
+            ? null
+            : sure with
+            {
+                IsToMakeSure = true,
+                Bits = Slip.Bits(1 - Certainty.MostUnproved, Certainty.MostUnproved),
+                ByChance = 0,
+            };
+    }
+
+    /// <summary>
+    /// The test that reads the first suspect itself and would speak for most of it a minute; null where none is left. What is left over
+    /// when all else was cleared is likely and no more.
     /// </summary>
     public PlannedTest? Convicting(Beliefs beliefs, Situation situation)
     {
         const int MostLookedAt = 100;
+        const double Least = 0.25;
         return Conviction
             .Reading(beliefs, Allowed(situation))
             .Where(p => table.Conditions[p.Condition].Observable.CanRead(beliefs.Meter))
@@ -126,9 +163,29 @@ public sealed class TestPlan
             .OrderBy(p => p.Minutes.Value)
             .ThenBy(p => p.At.Red)
             .Take(MostLookedAt)
-            .FirstOrDefault(p =>
-                Shows(beliefs, p) || Conviction.Tells(beliefs, p.At, Staircase.Suspected(beliefs, p.At))
-            );
+            .Select(p => (Test: p, Speaks: Conviction.Speaks(beliefs, p.At)))
+            .Where(x => x.Speaks > Least)
+            .OrderByDescending(x => x.Speaks / x.Test.Minutes.Value)
+            .Select(x => x.Test)
+            .FirstOrDefault();
+    }
+
+    /// <summary>What was read twice and contradicts itself: one of the two was a slip, and a third decides.</summary>
+    private IEnumerable<ProbePair> Contradicted(Beliefs beliefs, Situation situation) =>
+        Repeatable(beliefs, situation)
+            .Where(r => r.Count() > 1 && Slip.AreApart(beliefs, r.Key, r.Min(), r.Max()))
+            .Select(r => r.Key);
+
+    /// <summary>Readings as things stand, by their pairs, that may be taken once more.</summary>
+    private IEnumerable<IGrouping<ProbePair, double>> Repeatable(Beliefs beliefs, Situation situation)
+    {
+        const int MostTimes = 3;
+        return beliefs
+            .Readings.Where(r => r is { Value: not null, Symptom: SymptomNow.Present })
+            .GroupBy(r => r.At, r => r.Value!.Value)
+            .Where(r => situation.Read.GetValueOrDefault(r.Key) is > 0 and < MostTimes)
+            .Where(r => CanTakeOff(r.Key.Condition, situation) && table.Predicts(r.Key.Condition))
+            .Where(r => CanRead(r.Key, situation));
     }
 
     /// <summary>
@@ -137,20 +194,13 @@ public sealed class TestPlan
     /// </summary>
     private IEnumerable<PlannedTest> OnceMore(Beliefs beliefs, Situation situation)
     {
-        const int MostTimes = 3;
         const double Worth = 0.002;
         if (beliefs.Suspects[0] is not { Share: >= Isolation.Nearly, Repair: not null } first)
         {
             yield break;
         }
 
-        var read = beliefs
-            .Readings.Where(r => r is { Value: not null, Symptom: SymptomNow.Present })
-            .GroupBy(r => r.At, r => r.Value!.Value)
-            .Where(r => situation.Read.GetValueOrDefault(r.Key) is > 0 and < MostTimes)
-            .Where(r => CanTakeOff(r.Key.Condition, situation) && table.Predicts(r.Key.Condition))
-            .Where(r => CanRead(r.Key, situation));
-        foreach (var (at, figure) in read.Select(r => (r.Key, r.Average())))
+        foreach (var (at, figure) in Repeatable(beliefs, situation).Select(r => (r.Key, r.Average())))
         {
             if (Slip.Share(beliefs, at, figure, first.Repair.Id) is > Worth and var slip)
             {
@@ -163,13 +213,6 @@ public sealed class TestPlan
             }
         }
     }
-
-    /// <summary>A test taken already, to be taken once more.</summary>
-    public PlannedTest Again(ProbePair at, Situation situation) =>
-        Plan(at, situation, bits: 0) with
-        {
-            IsOnceMore = true,
-        };
 
     private static void PutFirst(List<PlannedTest> ranked, PlannedTest test)
     {
@@ -260,14 +303,8 @@ public sealed class TestPlan
     }
 
     /// <summary>Whether the first suspect would show something in a test that sound wiring would not.</summary>
-    private static bool Shows(Beliefs beliefs, PlannedTest test)
-    {
-        const double PlainVolts = 1;
-        var (sound, suspected) = (Staircase.Sound(beliefs, test.At), Staircase.Suspected(beliefs, test.At));
-        return !sound.Agrees(suspected - PlainVolts)
-            && !sound.Agrees(suspected)
-            && !sound.Agrees(suspected + PlainVolts);
-    }
+    private static bool Shows(Beliefs beliefs, PlannedTest test) =>
+        Conviction.IsPlainlyOdd(beliefs, test.At, Staircase.Suspected(beliefs, test.At));
 
     /// <summary>Tests allowed in a situation, whatever they would tell.</summary>
     public IEnumerable<ProbePair> Allowed(Situation situation)

@@ -28,7 +28,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     /// <summary>
     /// Stops when the minutes that the best test would save, (1 − share) × wrong-repair minutes in the share of the doubt
     /// that it would settle, are fewer than it takes, and never below nine tenths, or more where few particles make a share
-    /// itself doubtful; or when no test tells more. What is to be moved, warmed or wetted counts as a test.
+    /// itself doubtful; or when no test tells more. What is to be moved, warmed or wetted counts as a test, and so does a quick one
+    /// that makes sure of what would be stated otherwise at less than it is believed.
     /// </summary>
     /// <param name="beliefs">What is believed.</param>
     /// <param name="best">The best test by meter; null when none is left.</param>
@@ -50,6 +51,17 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             return new Verdict(
                 null,
                 "It is likely, and dear: before it is condemned it is tested at its own terminals.",
+                NoTestLeft: false
+            );
+        }
+
+        if (best is { IsToMakeSure: true })
+        {
+            return new Verdict(
+                null,
+                best.IsOnceMore
+                    ? "It hangs on one answer: before anything is renewed it is had once more."
+                    : "It is what is left over: before it is renewed it is read itself.",
                 NoTestLeft: false
             );
         }

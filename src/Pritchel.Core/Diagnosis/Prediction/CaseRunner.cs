@@ -115,7 +115,7 @@ internal sealed partial class CaseRunner
             return healthy.Harmless(fault);
         }
 
-        var shown = new Predictions(table, lamps.Length);
+        var shown = new Predictions(table);
         var first = Screen(draws);
         foreach (var p in first)
         {
@@ -164,7 +164,7 @@ internal sealed partial class CaseRunner
         double[] mass
     )
     {
-        var shown = new Predictions(table, lamps.Length);
+        var shown = new Predictions(table);
         var heard = new Heard[draws.Count];
         StandAfresh(draws);
         var reaches = before.Reaches(healthy, table.Conditions.Count);

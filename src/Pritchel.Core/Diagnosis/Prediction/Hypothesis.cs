@@ -50,13 +50,23 @@ public sealed class Hypothesis
     }
 
     /// <summary>Keeps what is alike once, see <see cref="Predictions.Pack"/>.</summary>
-    internal void Pack(Hypothesis? sound, ConcurrentDictionary<float, float[]> constants)
+    /// <returns>It.</returns>
+    internal Hypothesis Pack(Hypothesis sound, ConcurrentDictionary<float, float[]> constants)
     {
-        if (shown is not null && !ReferenceEquals(this, sound))
+        if (!ReferenceEquals(this, sound))
         {
-            shown.Pack(sound?.shown, constants);
+            shown?.Pack(sound.shown, constants);
         }
+
+        return this;
     }
+
+    /// <summary>The same of the sound machine, which others are compared with until all are worked out.</summary>
+    internal void PackAsSound(ConcurrentDictionary<float, float[]> constants) =>
+        shown!.Pack(null, constants, keepsExact: true);
+
+    /// <summary>Lets go of what others were compared with.</summary>
+    internal void DropExact() => shown!.DropExact();
 
     /// <summary>Writes what it shows; the fault is told by whoever knows its number.</summary>
     internal void Write(BinaryWriter writer, Hypothesis? sound)
@@ -91,7 +101,7 @@ public sealed class Hypothesis
         Predictions? shown = null;
         if (reader.ReadBoolean())
         {
-            shown = new Predictions(table, table.Lamps.Count);
+            shown = new Predictions(table, isRead: true);
             shown.Read(reader, sound?.shown, constants);
         }
 
@@ -117,6 +127,9 @@ public sealed class Hypothesis
         reader.BaseStream.ReadExactly(MemoryMarshal.AsBytes(figures.AsSpan()));
         return figures;
     }
+
+    /// <summary>About how many bytes of memory its predictions take that no other's are.</summary>
+    internal long Bytes => shown?.Bytes ?? 0;
 
     /// <summary>Severity of each particle, as a fraction of the fault's range; none where nothing was kept.</summary>
     internal double[] Severities { get; init; } = [];

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
@@ -32,7 +33,9 @@ public sealed partial class PredictionTable
         var runner = new CaseRunner(this, Circuit.With([before.Fault!]), DutyWaves.BeliefTolerance);
         return near.GetOrAdd(
             key,
-            runner.Again(before, draws ??= new ParticleDraws(Circuit, Particles, Seed), Healthy, severities, mass)
+            runner
+                .Again(before, draws ??= new ParticleDraws(Circuit, Particles, Seed), Healthy, severities, mass)
+                .Pack(Healthy, new ConcurrentDictionary<float, float[]>())
         );
     }
 

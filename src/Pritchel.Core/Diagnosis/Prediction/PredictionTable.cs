@@ -73,6 +73,7 @@ public sealed partial class PredictionTable
             ? circuit.DeviceOf(duty.Load).Effect(DutyWaves.Tried(circuit, duty)).Level
             : 0;
         Conditions = ProcedureCatalogue.Conditions(tested);
+        Slots = new PointSlots(Conditions, circuit.Network.NodeCount);
         Altered = altered;
         alterations = altered.Count == 0 ? [] : [.. Alteration.Of(circuit).Where(a => altered.Contains(a.Id))];
         Off = [.. Conditions.Select(c => c.Off.SelectMany(what => Case.Opened(circuit, what)).ToArray())];
@@ -95,6 +96,12 @@ public sealed partial class PredictionTable
 
     /// <summary>Particles per hypothesis.</summary>
     public int Particles { get; }
+
+    /// <summary>Where figures of each point are kept.</summary>
+    internal PointSlots Slots { get; }
+
+    /// <summary>About how many bytes of memory its predictions take.</summary>
+    public long Bytes => Hypotheses.Sum(h => h.Bytes);
 
     /// <summary>Seed that its particles are drawn from; all else that is drawn for it too.</summary>
     internal int Seed { get; private set; }
@@ -253,6 +260,9 @@ public sealed partial class PredictionTable
             sound.TryAsDrawn();
         }
 
+        // Each is packed as it is made: a thousand of them side by side as they are worked out are a gigabyte.
+        var constants = new ConcurrentDictionary<float, float[]>();
+        healthy.PackAsSound(constants);
         Parallel.For(
             0,
             faults.Length,
@@ -272,13 +282,12 @@ public sealed partial class PredictionTable
                     ).Predict(fault, drawn, healthy),
                     { } fault => runner.Predict(fault, drawn, healthy),
                 };
+                hypotheses[h].Pack(healthy, constants);
                 return runner;
             },
             _ => { }
         );
-        var constants = new ConcurrentDictionary<float, float[]>();
-        healthy.Pack(null, constants);
-        Parallel.For(0, faults.Length, h => hypotheses[h].Pack(healthy, constants));
+        healthy.DropExact();
         Hypotheses = hypotheses;
         draws = drawn;
     }
@@ -294,7 +303,10 @@ public sealed partial class PredictionTable
     {
         var table = new PredictionTable(circuit, duty, altered, meter ?? Meter.Ordinary, Grain.Coarse);
         var drawn = new ParticleDraws(circuit, table.Particles, seed);
-        table.Hypotheses = [new CaseRunner(table, circuit, DutyWaves.BeliefTolerance).Predict(null, drawn, null)];
+        var sound = new CaseRunner(table, circuit, DutyWaves.BeliefTolerance).Predict(null, drawn, null);
+        sound.PackAsSound(new ConcurrentDictionary<float, float[]>());
+        sound.DropExact();
+        table.Hypotheses = [sound];
         return table;
     }
 

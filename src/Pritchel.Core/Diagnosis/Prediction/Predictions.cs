@@ -18,19 +18,22 @@ internal sealed class Predictions
 
     private readonly float[][] figures;
     private readonly float[][]?[] rows;
-    private readonly int[][] slots;
+    private readonly PointSlots slots;
     private readonly float[] nothing;
     private readonly Dictionary<int, Hanging[]>?[] hanging;
 
     // A tenth of what meters show.
     private const float SameWithin = 1e-4f;
 
-    public Predictions(PredictionTable table, int lamps)
+    /// <summary>Room for what is worked out, or for what is read from a file.</summary>
+    /// <param name="table">The table it belongs to.</param>
+    /// <param name="isRead">Whether rows come from a file as they were packed: arrays to work in would only be thrown away.</param>
+    public Predictions(PredictionTable table, bool isRead = false)
     {
-        var (conditions, nodes, particles) = (table.Conditions, table.Circuit.Network.NodeCount, table.Particles);
+        var (conditions, particles, lamps) = (table.Conditions, table.Particles, table.Lamps.Count);
         nothing = new float[particles];
-        slots = [.. conditions.Select(c => c.Pairs is { } pairs ? Slots(pairs, nodes) : [])];
-        figures = [.. conditions.Select(c => new float[(c.Pairs?.Count ?? nodes) * particles])];
+        slots = table.Slots;
+        figures = [.. conditions.Select((_, c) => isRead ? [] : new float[slots.Count(c) * particles])];
         Glows = [.. conditions.Select(c => new float[(c.IsFree ? lamps : 0) * particles])];
         Chatters = [.. conditions.Select(_ => new bool[particles])];
         hanging = new Dictionary<int, Hanging[]>?[conditions.Count];
@@ -44,13 +47,16 @@ internal sealed class Predictions
         }
     }
 
+    /// <summary>About how many bytes of memory are its own and no other's.</summary>
+    public long Bytes { get; private set; }
+
     public float[][] Glows { get; }
 
     public bool[][] Chatters { get; }
 
     public ReadOnlySpan<float> At(int condition, int node, int particles)
     {
-        var slot = slots[condition].Length == 0 ? node : slots[condition][node];
+        var slot = slots.Of(condition, node);
         return slot < 0 ? nothing
             : rows[condition] is { } packed ? packed[slot]
             : figures[condition].AsSpan(slot * particles, particles);
@@ -123,13 +129,15 @@ internal sealed class Predictions
     /// <summary>Rounds everything to what a meter could tell and keeps what is alike once.</summary>
     /// <param name="sound">The sound machine's, already packed; null for its own.</param>
     /// <param name="constants">Rows that are alike for every particle, shared by all.</param>
-    public void Pack(Predictions? sound, ConcurrentDictionary<float, float[]> constants)
+    /// <param name="keepsExact">Whether the exact figures are still compared with: see <see cref="DropExact()"/>.</param>
+    public void Pack(Predictions? sound, ConcurrentDictionary<float, float[]> constants, bool keepsExact = false)
     {
         for (var c = 0; c < figures.Length; c++)
         {
             if (sound is not null && Borrowed(sound, c))
             {
                 Borrow(sound, c);
+                figures[c] = [];
                 continue;
             }
 
@@ -144,13 +152,39 @@ internal sealed class Predictions
                 );
             }
 
-            Round(Glows[c]);
-            (rows[c], figures[c]) = (packed, []);
+            rows[c] = packed;
+            if (!keepsExact)
+            {
+                DropExact(c);
+            }
+
+            Weigh(c, sound);
         }
     }
 
-    private static float[] Packed(Span<float> row, float[]? sound, ConcurrentDictionary<float, float[]> constants)
+    /// <summary>Lets go of what was exact, when nothing is compared with it any more.</summary>
+    public void DropExact()
     {
+        for (var c = 0; c < figures.Length; c++)
+        {
+            DropExact(c);
+        }
+    }
+
+    private void DropExact(int condition)
+    {
+        figures[condition] = [];
+        Round(Glows[condition]);
+    }
+
+    private static float[] Packed(
+        ReadOnlySpan<float> exact,
+        float[]? sound,
+        ConcurrentDictionary<float, float[]> constants
+    )
+    {
+        Span<float> row = stackalloc float[exact.Length];
+        exact.CopyTo(row);
         Round(row);
         if (sound is not null && row.SequenceEqual(sound))
         {
@@ -223,13 +257,13 @@ internal sealed class Predictions
                 continue;
             }
 
-            var packed = new float[figures[c].Length / nothing.Length][];
+            var packed = new float[slots.Count(c)][];
             for (var slot = 0; slot < packed.Length; slot++)
             {
                 packed[slot] = PredictionRow.Read(reader, nothing.Length, sound?.rows[c]?[slot], constants);
             }
 
-            (rows[c], figures[c]) = (packed, []);
+            rows[c] = packed;
             Glows[c] = PredictionRow.Read(reader, Glows[c].Length, sound?.Glows[c], null);
             for (var p = 0; p < nothing.Length; p++)
             {
@@ -243,28 +277,29 @@ internal sealed class Predictions
                 var node = reader.ReadInt32();
                 hanging[c]![node] = PredictionRow.ReadHanging(reader, nothing.Length);
             }
+
+            Weigh(c, sound);
         }
     }
 
-    private static int[] Slots(IReadOnlyList<(int Red, int Black)> pairs, int nodes)
+    /// <summary>Adds what a packed condition takes: an array has a head of three words, and rows that are constant count as shared.</summary>
+    private void Weigh(int condition, Predictions? sound)
     {
-        var slots = new int[nodes];
-        Array.Fill(slots, -1);
-        for (var i = 0; i < pairs.Count; i++)
+        const int Head = 24;
+        var own = 0;
+        for (var slot = 0; slot < rows[condition]!.Length; slot++)
         {
-            if (slots[pairs[i].Red] >= 0)
-            {
-                throw new ArgumentException("A point is red in two pairs of one condition.", nameof(pairs));
-            }
-
-            slots[pairs[i].Red] = i;
+            var row = rows[condition]![slot];
+            own +=
+                !ReferenceEquals(row, sound?.rows[condition]?[slot]) && row.AsSpan().ContainsAnyExcept(row[0]) ? 1 : 0;
         }
 
-        return pairs.All(p => slots[p.Black] < 0)
-            ? slots
-            : throw new ArgumentException(
-                "A point is red in one pair of a condition and black in another.",
-                nameof(pairs)
-            );
+        Bytes +=
+            (own * (Head + (sizeof(float) * (long)nothing.Length)))
+            + (Head + (8L * rows[condition]!.Length))
+            + (2 * Head)
+            + nothing.Length
+            + (sizeof(float) * (long)Glows[condition].Length)
+            + ((hanging[condition]?.Count ?? 0) * (Head + (12L * nothing.Length)));
     }
 }

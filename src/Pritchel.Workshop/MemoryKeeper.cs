@@ -1,0 +1,35 @@
+using Microsoft.Extensions.Hosting;
+
+namespace Pritchel.Workshop;
+
+/// <summary>
+/// Gives memory back that nothing holds any more. Where there is plenty of it the collector sees no reason to, and predictions that come
+/// and go by the ten megabytes let it grow to twice and three times what is in use.
+/// </summary>
+public sealed class MemoryKeeper : BackgroundService
+{
+    // What one person's program may take of a laptop that has other work: from memory.
+    private const long Most = 400L << 20;
+
+    // What may come on top of what is in use before it is looked through again.
+    private const long Room = 64L << 20;
+
+    private static readonly TimeSpan Looks = TimeSpan.FromSeconds(1);
+
+    /// <inheritdoc/>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var looking = new PeriodicTimer(Looks);
+        var most = Most;
+        while (await looking.WaitForNextTickAsync(stoppingToken))
+        {
+            if (Environment.WorkingSet > most)
+            {
+#pragma warning disable S1215 // It is asked for what it would not do by itself, and seldom.
+                GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
+#pragma warning restore S1215
+                most = Math.Max(Most, Environment.WorkingSet + Room);
+            }
+        }
+    }
+}

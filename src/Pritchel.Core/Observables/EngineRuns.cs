@@ -28,12 +28,23 @@ public sealed class EngineRuns : SeenObservable
     protected override double Predict(IPredictedCase @case, int red, int black)
     {
         @case.State.Fire();
-        return SparkSeen.Of(@case.Load.Effect(@case.State).Level);
+        return HasFuel(@case.State) ? Of(@case.Load.Effect(@case.State).Level) : 0;
     }
 
     /// <inheritdoc/>
-    public override double? Simulate(ISimulatedCase @case, int red, int black) =>
-        Scaled(SparkSeen.Steps(Outcome.Of(@case.Case).Sparks.FirstOrDefault(s => s.Part == @case.Load)?.Level));
+    public override double? Simulate(ISimulatedCase @case, int red, int black)
+    {
+        var outcome = Outcome.Of(@case.Case);
+        return Scaled(
+            outcome.FuelOn ? SparkSeen.Steps(outcome.Sparks.FirstOrDefault(s => s.Part == @case.Load)?.Level) : 0
+        );
+    }
+
+    // An engine fires or does not: what a tester would call nearly good is a miss under load.
+    private static double Of(double level) => level >= 1 ? 2 : Math.Min(1, SparkSeen.Of(level));
+
+    private static bool HasFuel(CircuitState state) =>
+        state.Circuit.Devices.All(d => d.Effect(state) is not { Kind: EffectKind.LetsRun, Level: <= 0 });
 
     /// <inheritdoc/>
     public override string HowToSet(Meter meter, Jump? jump) =>

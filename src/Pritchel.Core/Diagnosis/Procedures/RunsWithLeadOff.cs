@@ -39,11 +39,28 @@ public sealed class RunsWithLeadOff : Procedure
             yield break;
         }
 
-        yield return Started(kill.OffAtCoil, "kill wire off at the coil");
-        foreach (var (off, words) in kill.Halves())
+        var halves = kill.Halves().Select(h => (Off: (IReadOnlyList<Disconnection>)[h.Off], h.Words));
+        foreach (var (off, words) in halves.Prepend((kill.OffAtCoil, "kill wire off at the coil")))
         {
-            yield return Started([off], words);
+            // A plug that also feeds the fuel says nothing apart.
+            if (HasFuel(tested, off) || !HasFuel(tested, []))
+            {
+                yield return Started(off, words);
+            }
         }
+
+        static bool HasFuel(TestedDuty tested, IReadOnlyList<Disconnection> off) =>
+            Outcome
+                .Of(
+                    new Case
+                    {
+                        Circuit = tested.Circuit,
+                        Settings = [tested.Own],
+                        Speeds = tested.Circuit.Engines.ToDictionary(e => e.Id, e => e.At(tested.Duty.Speed)),
+                        Off = off,
+                    }
+                )
+                .FuelOn;
 
         Condition Started(IReadOnlyList<Disconnection> off, string words)
         {

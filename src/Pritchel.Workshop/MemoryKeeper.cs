@@ -16,19 +16,23 @@ public sealed class MemoryKeeper : BackgroundService
 
     private static readonly TimeSpan Looks = TimeSpan.FromSeconds(1);
 
+    // Looking through it all holds everybody up for some tenths of a second.
+    private static readonly TimeSpan Rests = TimeSpan.FromSeconds(10);
+
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var looking = new PeriodicTimer(Looks);
-        var most = Most;
+        var (most, rested) = (Most, Rests);
         while (await looking.WaitForNextTickAsync(stoppingToken))
         {
-            if (Environment.WorkingSet > most)
+            rested += Looks;
+            if (Environment.WorkingSet > most && rested >= Rests)
             {
 #pragma warning disable S1215 // It is asked for what it would not do by itself, and seldom.
                 GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
 #pragma warning restore S1215
-                most = Math.Max(Most, Environment.WorkingSet + Room);
+                (most, rested) = (Math.Max(Most, Environment.WorkingSet + Room), TimeSpan.Zero);
             }
         }
     }

@@ -29,9 +29,8 @@ public sealed class MemoryKeeper : BackgroundService
             rested += Looks;
             if (Environment.WorkingSet > most && rested >= Rests)
             {
-#pragma warning disable S1215 // It is asked for what it would not do by itself, and seldom.
+                // It is asked for what it would not do by itself, and seldom.
                 GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
-#pragma warning restore S1215
                 (most, rested) = (Math.Max(Most, Environment.WorkingSet + Room), TimeSpan.Zero);
             }
         }

@@ -34,14 +34,7 @@ public class ConvictionTests
 
     private static Beliefs Weigh(Reading[] readings)
     {
-        var complaint = new Complaint
-        {
-            Duty = new DutyId("cranks"),
-            Heard = Heard.Nothing,
-            Failed = 3,
-            Tried = 3,
-        };
-        return Beliefs.Weigh(Kit.Table, complaint, Meter.Ordinary, readings);
+        return Beliefs.Weigh(Kit.Table, Shipped.Told(Kit), Meter.Ordinary, readings);
     }
 
     /// <summary>Full volts across a coil that does nothing are what sound wiring shows, and convict the coil all the same.</summary>
@@ -138,20 +131,7 @@ public class ConvictionTests
         );
         var dark = new Reading(new ProbePair(off, red, black), 0, SymptomNow.Present);
         Certainty Of(params Reading[] readings) =>
-            Certainty.Of(
-                Beliefs.Weigh(
-                    kit.Table,
-                    new Complaint
-                    {
-                        Duty = kit.Table.Duty.Id,
-                        Heard = Heard.Nothing,
-                        Failed = 3,
-                        Tried = 3,
-                    },
-                    Meter.Ordinary,
-                    readings
-                )
-            );
+            Certainty.Of(Beliefs.Weigh(kit.Table, Shipped.Told(kit), Meter.Ordinary, readings));
         Assert.Equal(off, Of(grounded, dark).HangsOn?.Condition);
         Assert.Equal(1, Of(grounded, dark, dark with { }).Most);
     }

@@ -48,18 +48,7 @@ public class GaugeComplaintTests
     public void A_sender_without_volts_is_not_sound_while_the_needle_is_pegged(double volts, bool agrees)
     {
         var kit = Shipped.Kit("terrace-dumper-1", "reads-fuel-gauge");
-        var beliefs = Beliefs.Weigh(
-            kit.Table,
-            new Complaint
-            {
-                Duty = kit.Table.Duty.Id,
-                Heard = Heard.TooMuch,
-                Failed = 3,
-                Tried = 3,
-            },
-            Meter.Ordinary,
-            []
-        );
+        var beliefs = Beliefs.Weigh(kit.Table, Shipped.Told(kit, Heard.TooMuch), Meter.Ordinary, []);
         var at = new ProbePair(0, kit.Circuit.NodeOf("fuel-sender.out"), kit.Circuit.NodeOf("battery.-"));
         Assert.Equal(agrees, Staircase.Agrees(beliefs, at, volts));
     }

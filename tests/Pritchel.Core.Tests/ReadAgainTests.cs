@@ -96,13 +96,7 @@ public class ReadAgainTests
                 .Plan.Best(
                     Beliefs.Weigh(
                         kit.Table,
-                        new Complaint
-                        {
-                            Duty = kit.Table.Duty.Id,
-                            Heard = Heard.Nothing,
-                            Failed = 3,
-                            Tried = 3,
-                        },
+                        Shipped.Told(kit),
                         Meter.Ordinary,
                         [.. seen.Select(s => new Reading(at, s, SymptomNow.Present))]
                     ),
@@ -132,13 +126,7 @@ public class ReadAgainTests
             Beliefs
                 .Weigh(
                     kit.Table,
-                    new Complaint
-                    {
-                        Duty = kit.Table.Duty.Id,
-                        Heard = Heard.Nothing,
-                        Failed = 3,
-                        Tried = 3,
-                    },
+                    Shipped.Told(kit),
                     Meter.Ordinary,
                     [.. read.Select(r => new Reading(r.At, r.Volts, SymptomNow.Present))]
                 )

@@ -38,13 +38,7 @@ public class RunsWithLeadOffTests
             var (red, black) = Kit.Table.Conditions[condition].Pairs!.Single();
             var beliefs = Beliefs.Weigh(
                 Kit.Table,
-                new Complaint
-                {
-                    Duty = new DutyId("sparks-magneto-fast"),
-                    Heard = Heard.Slow,
-                    Failed = 3,
-                    Tried = 3,
-                },
+                Shipped.Told(Kit, Heard.Slow),
                 Meter.Ordinary,
                 [
                     new Reading(

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
@@ -34,6 +35,16 @@ internal static class Shipped
     public static Circuit Tractor => Circuit("orchard-tractor-4");
 
     public static Circuit Circuit(string id) => Compiled.GetOrAdd(id, i => Simulation.Circuit.Compile(Read(i)));
+
+    /// <summary>What a kit predicts, told: three tries of three.</summary>
+    public static Complaint Told(DiagnosisKit kit, Heard heard = Heard.Nothing) =>
+        new()
+        {
+            Duty = kit.Table.Duty.Id,
+            Heard = heard,
+            Failed = 3,
+            Tried = 3,
+        };
 
     /// <summary>Predictions of a complaint of one of them, worked out once for all tests.</summary>
     public static DiagnosisKit Kit(string machine, string duty) =>

@@ -45,7 +45,6 @@ public sealed record AnyReading(
         new("testLamp", "Test lamp: bright, dim, out", GlowSeen.Instance, JumpKind.TestLamp),
         new("bulb", "21 W bulb: bright, dim, out", GlowSeen.Instance, JumpKind.Lamp),
         new("shows", "Something off: it still does it, weakly, it stops", LoadSeen.Instance),
-        new("runs", "A kill wire off, and started: it runs on, misses, cuts out", EngineRuns.Instance),
         new("lead", "Joined by a lead: it does, weak, nothing", ActionSeen.Instance, JumpKind.Lead),
     ];
 

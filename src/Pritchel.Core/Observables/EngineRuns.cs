@@ -28,7 +28,7 @@ public sealed class EngineRuns : SeenObservable
     protected override double Predict(IPredictedCase @case, int red, int black)
     {
         @case.State.Fire();
-        return HasFuel(@case.State) ? Of(@case.Load.Effect(@case.State).Level) : 0;
+        return Outcome.HasFuel(@case.State) ? Of(@case.Load.Effect(@case.State).Level) : 0;
     }
 
     /// <inheritdoc/>
@@ -42,9 +42,6 @@ public sealed class EngineRuns : SeenObservable
 
     // An engine fires or does not: what a tester would call nearly good is a miss under load.
     private static double Of(double level) => level >= 1 ? 2 : Math.Min(1, SparkSeen.Of(level));
-
-    private static bool HasFuel(CircuitState state) =>
-        state.Circuit.Devices.All(d => d.Effect(state) is not { Kind: EffectKind.LetsRun, Level: <= 0 });
 
     /// <inheritdoc/>
     public override string HowToSet(Meter meter, Jump? jump) =>

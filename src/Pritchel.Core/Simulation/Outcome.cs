@@ -81,7 +81,7 @@ public sealed record Outcome
                 .GroupBy(s => EngineOf(circuit, s.Device))
                 .ToDictionary(g => g.Key, g => g.Max(s => s.Effect.Level)),
             Sparks = [.. Showing(EffectKind.Sparks).Select(s => new Spark(s.Id, s.Effect.Level))],
-            FuelOn = Showing(EffectKind.LetsRun).All(s => s.Effect.Level > 0),
+            FuelOn = HasFuel(state),
             Charges = Showing(EffectKind.Charges).ToDictionary(s => s.Id, s => s.Effect.Level),
             BatteryVolts = circuit
                 .PartsThat(PartTraits.StoresCharge)
@@ -93,6 +93,10 @@ public sealed record Outcome
             Reasons = [.. circuit.Devices.Select(d => d.WhyNot(state)).OfType<string>()],
         };
     }
+
+    /// <summary>Whether all that must be fed for an engine to run is fed.</summary>
+    internal static bool HasFuel(CircuitState state) =>
+        state.Circuit.Devices.All(d => d.Effect(state) is not { Kind: EffectKind.LetsRun, Level: <= 0 });
 
     /// <summary>Engine that a starter turns; one that the file does not name is known by its starter.</summary>
     private static EngineId EngineOf(Circuit circuit, Device device) =>

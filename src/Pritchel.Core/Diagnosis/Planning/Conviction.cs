@@ -49,7 +49,7 @@ internal static class Conviction
     /// </summary>
     public static double Speaks(Beliefs beliefs, ProbePair at)
     {
-        var (there, all) = (0.0, 0.0);
+        var (there, all, sound) = (0.0, 0.0, Staircase.Sound(beliefs, at));
         for (var h = 0; h < beliefs.Table.Hypotheses.Count; h++)
         {
             var shown = beliefs.Hypothesis(h);
@@ -63,7 +63,7 @@ internal static class Conviction
             for (var p = 0; p < weights.Length; p++)
             {
                 all += weights[p];
-                there += IsPlainlyOdd(beliefs, at, figures[p]) ? weights[p] : 0;
+                there += IsPlainlyOdd(sound, figures[p]) ? weights[p] : 0;
             }
         }
 
@@ -73,10 +73,9 @@ internal static class Conviction
     }
 
     /// <summary>Whether a figure is none of sound wiring's, nor within a volt of it.</summary>
-    public static bool IsPlainlyOdd(Beliefs beliefs, ProbePair at, double figure)
+    public static bool IsPlainlyOdd(SoundBands sound, double figure)
     {
         const double PlainVolts = 1;
-        var sound = Staircase.Sound(beliefs, at);
         return !sound.Agrees(figure - PlainVolts) && !sound.Agrees(figure) && !sound.Agrees(figure + PlainVolts);
     }
 

@@ -304,7 +304,7 @@ public sealed class TestPlan
 
     /// <summary>Whether the first suspect would show something in a test that sound wiring would not.</summary>
     private static bool Shows(Beliefs beliefs, PlannedTest test) =>
-        Conviction.IsPlainlyOdd(beliefs, test.At, Staircase.Suspected(beliefs, test.At));
+        Conviction.IsPlainlyOdd(Staircase.Sound(beliefs, test.At), Staircase.Suspected(beliefs, test.At));
 
     /// <summary>Tests allowed in a situation, whatever they would tell.</summary>
     public IEnumerable<ProbePair> Allowed(Situation situation)

@@ -14,5 +14,5 @@ public sealed record PartState(IReadOnlyList<Fault> Faults, double Rate)
     public string? Said { get; init; }
 
     /// <summary>In words.</summary>
-    public string Words => Said ?? (IsSound ? "sound" : string.Join("; ", Faults.Select(f => f.Words)));
+    public string Words => Said ?? (IsSound ? "sound" : string.Join(" and ", Faults.Select(f => f.Words)));
 }

@@ -84,7 +84,7 @@ internal static class PartTestApi
             { Kind: { } kind } when Refused(kind, wanted) is { } refused => throw refused,
             { Kind: { } kind } => await desk.BeginLooseAsync(
                 kind,
-                wanted.Name ?? kind,
+                wanted.Name ?? SheetWords.Kind(kind),
                 wanted.Figures,
                 wanted.Sheet,
                 cancel
@@ -102,7 +102,7 @@ internal static class PartTestApi
             return new RefusedException("kind", $"“{kind}” is not a kind of part.");
         }
 
-        if (FigureRules.OfName(wanted.Name ?? kind) is { } name)
+        if (FigureRules.OfName(wanted.Name ?? SheetWords.Kind(kind)) is { } name)
         {
             return new RefusedException("name", name);
         }

@@ -31,7 +31,7 @@ public static class SheetWords
     public static string Of(OpenPartTest open)
     {
         var (verdict, sound) = (open.Verdict, open.Beliefs.Sound);
-        var among = string.Join("; ", verdict.Among.Select(s => s.Words));
+        var among = string.Join("; or ", verdict.Among.Select(s => s.Words));
         return verdict.Outcome switch
         {
             SheetOutcome.Good =>

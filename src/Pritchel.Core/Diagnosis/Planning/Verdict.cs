@@ -87,7 +87,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         {
             return new Verdict(
                 first,
-                $"Acting now risks {loss}; the best test left takes {best.Minutes}.",
+                $"Acting now risks {Certainty.Of(beliefs).Risk(first.Share)}; the best test left takes {best.Minutes} and little of that away.",
                 NoTestLeft: false
             );
         }

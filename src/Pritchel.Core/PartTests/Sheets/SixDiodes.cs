@@ -86,7 +86,7 @@ public sealed class PlainBridge : PartSheet
         return states.Select(s =>
             s with
             {
-                Said = s.IsSound ? null : string.Join("; ", s.Faults.Select(f => Said(circuit, f))),
+                Said = s.IsSound ? null : string.Join(" and ", s.Faults.Select(f => Said(circuit, f))),
             }
         );
     }

@@ -100,7 +100,7 @@ public sealed class NewModel(PartTestDesk desk) : PageModel, ISaysWhatWasWrong
         }
 
         Values = kind.Values;
-        Name ??= kind.Name.Replace('-', ' ');
+        Name ??= SheetWords.Kind(kind.Name);
         return true;
     }
 }

@@ -66,6 +66,24 @@ public class PartsChoiceTests
         Assert.True(first.Expected.Value < PartsChoice.Courses([Rotor(0.6), Regulator(0.4)], Terms)[0].Expected.Value);
     }
 
+    /// <summary>A joint that is off wants no part: where the test shows it, neither part nor wait is paid.</summary>
+    [Fact]
+    public void Nothing_is_ordered_where_a_test_shows_what_wants_no_part()
+    {
+        PricedSuspect Switch(double share) => new(SuspectId.Of("part:brake"), "switch", share, new Money(45));
+        PricedSuspect Joint(double share) => new(SuspectId.Of("wire:7"), "push-on", share, Price: null);
+        var outcomes = new (double, IReadOnlyList<PricedSuspect>)[]
+        {
+            (0.4, [Switch(1), Joint(0)]),
+            (0.6, [Joint(1), Switch(0)]),
+        };
+
+        // Three minutes are 3; then 40 % of 45 + 50. Ordered blind it is 45 + 50 whatever turns out.
+        var first = PartsChoice.MeasureFirst(new Minutes(3), outcomes, Terms);
+        Assert.Equal(3 + (0.4 * 95), first.Expected.Value, 9);
+        Assert.Equal(95, PartsChoice.Courses([Joint(0.6), Switch(0.4)], Terms)[0].Expected.Value, 9);
+    }
+
     [Fact]
     public void Knowing_for_nothing_is_never_dearer_than_ordering_blind() =>
         Suspects.Sample(

@@ -80,8 +80,14 @@ public static class PartsChoice
         var test = minutes.Value / MinutesAnHour * terms.Hour;
         var all = outcomes.Sum(o => o.Chance);
         var after = outcomes
-            .Select(o => (Share: o.Chance / all, Best: Courses(o.Suspects, terms).FirstOrDefault()))
-            .Select(o => (o.Share, Cost: o.Best?.Expected ?? new Money(0), Missed: o.Best?.Missed ?? 0))
+            .Select(o =>
+                (
+                    Share: o.Chance / all,
+                    // Where it shows a joint or a wire nothing is ordered at all.
+                    Best: Courses(o.Suspects, terms).Append(Course([], o.Suspects, terms)).MinBy(c => c.Expected.Value)!
+                )
+            )
+            .Select(o => (o.Share, Cost: o.Best.Expected, o.Best.Missed))
             .ToList();
         return new OrderCourse(
             [],
@@ -143,7 +149,7 @@ public static class PartsChoice
 
     private static OrderCourse Course(PricedSuspect[] order, IReadOnlyList<PricedSuspect> suspects, OrderTerms terms)
     {
-        var certain = terms.Wait + new Money(order.Sum(o => o.Price!.Value.Value));
+        var certain = order.Length == 0 ? new Money(0) : terms.Wait + new Money(order.Sum(o => o.Price!.Value.Value));
         var missed = suspects.Where(s => s.Price is not null && !order.Contains(s)).ToList();
         var later = missed.Sum(s => s.Share * (terms.Wait + s.Price!.Value).Value);
         return new OrderCourse(order, certain + new Money(later), certain, missed.Sum(s => s.Share));

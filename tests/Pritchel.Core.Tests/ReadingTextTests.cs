@@ -1,4 +1,5 @@
 using CsCheck;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Tests;
@@ -71,4 +72,25 @@ public class ReadingTextTests
                 Assert.True(ReadingText.TryParse(text, 60, out var reading, out _));
                 Assert.Equal(value, reading.Value, 0.00051);
             });
+
+    [Fact]
+    public void What_is_seen_is_one_of_its_answers_by_its_number_or_in_its_words()
+    {
+        foreach (var seen in ObservableCatalogue.All.OfType<SeenObservable>())
+        {
+            foreach (var (typed, words) in seen.Answers)
+            {
+                Assert.Equal(seen.Read(typed, out _)!.Value.Value, seen.Read(words, out _)!.Value.Value);
+            }
+
+            foreach (var none in (string[])["0.5", "1.2", "-1", "3", "OL", "two"])
+            {
+                Assert.Null(seen.Read(none, out var error));
+                Assert.NotEmpty(error);
+            }
+
+            seen.Read("0.5", out var asked);
+            Assert.All(seen.Answers, a => Assert.Contains(a.Words, asked, StringComparison.OrdinalIgnoreCase));
+        }
+    }
 }

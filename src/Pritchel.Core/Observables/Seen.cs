@@ -1,3 +1,4 @@
+using System.Globalization;
 using Pritchel.Core.Metering;
 
 namespace Pritchel.Core.Observables;
@@ -21,6 +22,16 @@ public abstract class SeenObservable : Observable
 
     /// <inheritdoc/>
     public override double Doubt(Meter meter, double figure) => Eyesight.Seen / PerStep;
+
+    /// <summary>One of its answers: nobody sees half of one.</summary>
+    protected override double? Within(double value, out string error)
+    {
+        var isAnswer = Answers.Any(a => double.Parse(a.Typed, CultureInfo.InvariantCulture).Equals(value));
+        error = isAnswer
+            ? ""
+            : $"{Name} is answered with {string.Join(", ", Answers.Select(a => $"{a.Typed} ({a.Words.ToLowerInvariant()})"))}.";
+        return isAnswer ? value : null;
+    }
 }
 
 /// <summary>What is seen while two points are joined.</summary>

@@ -13,14 +13,20 @@ internal sealed class PortReduction
     private readonly int[] from;
     private readonly int[] to;
     private readonly (int At, int Mirror, int Edge)[] joins;
-    private readonly double[] work;
-    private readonly double[] shares;
+    private readonly int[] acting;
+    private readonly int[] kept;
+    private readonly double[][] levels;
+
+    // What was taken out, in turn, and behind it what is left. Each that was taken out keeps those it met and its share of each.
     private readonly int[] order;
+    private readonly int[] met;
     private readonly int[] neighbours;
+    private readonly double[] shares;
     private readonly double[] partial;
     private readonly double[] volts;
     private readonly int[] islands;
-    private int left;
+    private int keeping;
+    private bool knowsIslands;
 
     public PortReduction(Network network)
     {
@@ -35,10 +41,19 @@ internal sealed class PortReduction
                 .Select(at => (At: at, Mirror: (at % count * count) + (at / count), Edge: network.PortEdges[at]))
                 .Where(j => j.At < j.Mirror && j.Edge >= 0),
         ];
-        work = new double[count * count];
+        acting = new int[from.Length];
+        kept = new int[count];
+        // One for everything, and one more each time that what acts is halved.
+        levels = new double[1 + int.Log2(Math.Max(1, (2 * from.Length) - 1))][];
+        for (var level = 0; level < levels.Length; level++)
+        {
+            levels[level] = new double[count * count];
+        }
+
+        order = new int[count];
+        met = new int[count];
+        neighbours = new int[count * count];
         shares = new double[count * count];
-        order = new int[count + 2];
-        neighbours = new int[count];
         partial = new double[count];
         volts = new double[count];
         islands = new int[count];
@@ -52,22 +67,47 @@ internal sealed class PortReduction
     public void Solve(ReadOnlySpan<double> edges, ReadOnlySpan<double> emfs, ReadOnlySpan<double> sourceConductances)
     {
         Array.Clear(volts);
-        var acting = 0;
+        knowsIslands = false;
+        for (var p = 0; p < count; p++)
+        {
+            // Always in the same turn, so that the same network gives the same volts to the last digit.
+            order[p] = p;
+        }
+
+        var act = 0;
         for (var s = 0; s < from.Length; s++)
         {
             if (emfs[s] != 0 && sourceConductances[s] > 0 && from[s] != to[s])
             {
-                Superpose(s, emfs[s], sourceConductances[s], edges, sourceConductances, first: acting++ == 0);
+                acting[act++] = s;
             }
         }
 
-        if (acting == 0)
+        Gather(edges);
+        for (var (s, next) = (0, 0); s < from.Length; s++)
+        {
+            if (next < act && acting[next] == s)
+            {
+                next++;
+            }
+            else if (sourceConductances[s] > 0)
+            {
+                Add(levels[0], from[s], to[s], sourceConductances[s]);
+            }
+        }
+
+        if (act == 0)
         {
             // Nothing drives anything: only who is joined to whom is left to find out.
-            Gather(edges, sourceConductances, except: -1);
-            Eliminate(reference, reference);
+            keeping++;
+            kept[reference] = keeping;
+            var left = TakeOut(levels[0], 0);
             (partial[reference], islands[reference]) = (0, reference);
-            Expand(islandsToo: true);
+            Expand(left);
+        }
+        else
+        {
+            Superpose(0, act, 0, 0, emfs, sourceConductances);
         }
 
         var zero = volts[reference];
@@ -80,134 +120,178 @@ internal sealed class PortReduction
         }
     }
 
+    /// <summary>
+    /// Lets some of what acts act, one after another. What is at none of their ends is taken out once for all of them; then half of
+    /// them stand still while the others act, and the other way round.
+    /// </summary>
+    /// <param name="low">First of those that act.</param>
+    /// <param name="past">Past the last of them.</param>
+    /// <param name="level">How often what acts was halved.</param>
+    /// <param name="left">How many ports have been taken out.</param>
+    /// <param name="emfs">Volts of each source.</param>
+    /// <param name="sourceConductances">Siemens of each source.</param>
     [MethodImpl(Elimination.Hot)]
     private void Superpose(
-        int source,
-        double emf,
-        double conductance,
-        ReadOnlySpan<double> edges,
-        ReadOnlySpan<double> sourceConductances,
-        bool first
+        int low,
+        int past,
+        int level,
+        int left,
+        ReadOnlySpan<double> emfs,
+        ReadOnlySpan<double> sourceConductances
     )
     {
-        // The acting source's own conductance is left out: it is in series with the e.m.f., not across it.
-        Gather(edges, sourceConductances, except: source);
+        keeping++;
+        for (var a = low; a < past; a++)
+        {
+            (kept[from[acting[a]]], kept[to[acting[a]]]) = (keeping, keeping);
+        }
+
+        var work = levels[level];
+        left = TakeOut(work, left);
+        if (past - low == 1)
+        {
+            Act(acting[low], work, left, emfs, sourceConductances);
+            return;
+        }
+
+        var half = (low + past) / 2;
+        for (var side = 0; side < 2; side++)
+        {
+            var (first, end) = side == 0 ? (low, half) : (half, past);
+            var (stillFirst, stillEnd) = side == 0 ? (half, past) : (low, half);
+            work.CopyTo(levels[level + 1].AsSpan());
+            for (var a = stillFirst; a < stillEnd; a++)
+            {
+                var s = acting[a];
+                Add(levels[level + 1], from[s], to[s], sourceConductances[s]);
+            }
+
+            Superpose(first, end, level + 1, left, emfs, sourceConductances);
+        }
+    }
+
+    /// <summary>
+    /// One source acts on the two ports that are left. Its own conductance was left out: it is in series with the e.m.f., not
+    /// across it.
+    /// </summary>
+    [MethodImpl(Elimination.Hot)]
+    private void Act(
+        int source,
+        double[] work,
+        int left,
+        ReadOnlySpan<double> emfs,
+        ReadOnlySpan<double> sourceConductances
+    )
+    {
         var (plus, minus) = (from[source], to[source]);
-        Eliminate(plus, minus);
-        var across = work[(plus * count) + minus];
-        partial[plus] = emf * (conductance / (conductance + across));
+        var conductance = sourceConductances[source];
+        partial[plus] = emfs[source] * (conductance / (conductance + work[(plus * count) + minus]));
         partial[minus] = 0;
-        if (first)
+        if (!knowsIslands)
         {
             // It joins them itself; the others' own conductances are in, so the first to act knows every island.
             (islands[plus], islands[minus]) = (plus, plus);
         }
 
-        Expand(islandsToo: first);
+        Expand(left);
         for (var p = 0; p < count; p++)
         {
             volts[p] += partial[p];
         }
     }
 
-    /// <summary>Conductances between ports: what the elimination left, and every source's own but one.</summary>
+    /// <summary>Conductances between ports that the elimination left, without any source's own.</summary>
     [MethodImpl(Elimination.Hot)]
-    private void Gather(ReadOnlySpan<double> edges, ReadOnlySpan<double> sourceConductances, int except)
+    private void Gather(ReadOnlySpan<double> edges)
     {
+        var work = levels[0];
         Array.Clear(work);
         foreach (var (at, mirror, edge) in joins)
         {
             work[at] = edges[edge];
             work[mirror] = edges[edge];
         }
-
-        for (var s = 0; s < from.Length; s++)
-        {
-            if (s != except && sourceConductances[s] > 0)
-            {
-                Add(work, from[s], to[s], sourceConductances[s]);
-            }
-        }
     }
 
-    /// <summary>Takes every port but two out, one after another; each keeps its shares of those that were left.</summary>
+    /// <summary>Takes out every port that is left and not to be kept, one after another.</summary>
+    /// <returns>How many have been taken out by now.</returns>
     [MethodImpl(Elimination.Hot)]
-    private void Eliminate(int keepA, int keepB)
+    private int TakeOut(double[] work, int left)
     {
-        left = 0;
-        for (var k = 0; k < count; k++)
+        var wanted = left;
+        for (var k = left; k < count; k++)
         {
-            if (k != keepA && k != keepB)
+            if (kept[order[k]] != keeping)
             {
-                order[left++] = k;
+                (order[wanted], order[k]) = (order[k], order[wanted]);
+                wanted++;
             }
         }
 
-        (order[left], order[left + 1]) = (keepA, keepB);
-        var past = keepA == keepB ? left + 1 : left + 2;
-        for (var k = 0; k < left; k++)
+        for (; left < wanted; left++)
         {
-            EliminateOne(order[k], k + 1, past);
+            TakeOutOne(work, order[left], left + 1);
         }
-    }
 
-    /// <summary>Volts of the ports taken out, last first, from those that were kept.</summary>
-    [MethodImpl(Elimination.Hot)]
-    private void Expand(bool islandsToo)
-    {
-        for (var k = left - 1; k >= 0; k--)
-        {
-            var port = order[k];
-            var share = shares.AsSpan(port * count, count);
-            double mean = 0;
-            var joined = port;
-            for (var j = 0; j < share.Length; j++)
-            {
-                if (share[j] > 0)
-                {
-                    mean += share[j] * partial[j];
-                    joined = islands[j];
-                }
-            }
-
-            partial[port] = mean;
-            if (islandsToo)
-            {
-                islands[port] = joined;
-            }
-        }
+        return left;
     }
 
     [MethodImpl(Elimination.Hot)]
-    private void EliminateOne(int taken, int first, int past)
+    private void TakeOutOne(double[] work, int taken, int first)
     {
         var row = work.AsSpan(taken * count, count);
         var share = shares.AsSpan(taken * count, count);
-        share.Clear();
-        var met = 0;
+        var near = neighbours.AsSpan(taken * count, count);
+        var many = 0;
         double total = 0;
-        foreach (var port in order.AsSpan(first, past - first))
+        foreach (var port in order.AsSpan(first))
         {
             if (row[port] > 0)
             {
                 total += row[port];
-                neighbours[met++] = port;
+                near[many++] = port;
             }
         }
 
-        for (var i = 0; i < met; i++)
+        met[taken] = many;
+        for (var i = 0; i < many; i++)
         {
-            var a = neighbours[i];
+            var a = near[i];
             var toA = row[a] / total;
-            share[a] = toA;
-            for (var j = i + 1; j < met; j++)
+            share[i] = toA;
+            for (var j = i + 1; j < many; j++)
             {
-                var b = neighbours[j];
+                var b = near[j];
                 var joined = toA * row[b];
                 work[(a * count) + b] += joined;
                 work[(b * count) + a] += joined;
             }
         }
+    }
+
+    /// <summary>Volts of the ports taken out, last first, from those that were kept; islands too, while nobody knows them.</summary>
+    [MethodImpl(Elimination.Hot)]
+    private void Expand(int left)
+    {
+        for (var k = left - 1; k >= 0; k--)
+        {
+            var port = order[k];
+            var share = shares.AsSpan(port * count, met[port]);
+            var near = neighbours.AsSpan(port * count, share.Length);
+            double mean = 0;
+            for (var j = 0; j < share.Length; j++)
+            {
+                mean += share[j] * partial[near[j]];
+            }
+
+            partial[port] = mean;
+            if (!knowsIslands)
+            {
+                islands[port] = share.Length > 0 ? islands[near[^1]] : port;
+            }
+        }
+
+        knowsIslands = true;
     }
 
     private void Add(double[] matrix, int i, int j, double conductance)

@@ -140,12 +140,23 @@ internal sealed partial class CaseRunner : IPredictedCase
     {
         const double NotGroundVolts = 1;
         const double JoinedVolts = 0.05;
-        var kills = table.Circuit.Topology.KillWiring;
-        return kills.Contains(node)
-            || (
-                Math.Abs(state.Drop(node, table.Circuit.Reference)) > NotGroundVolts
-                && kills.Any(k => Math.Abs(state.Drop(node, k)) < JoinedVolts)
-            );
+        if (table.Circuit.Topology.KillWiring.Contains(node))
+        {
+            return true;
+        }
+
+        if (Math.Abs(state.Drop(node, table.Circuit.Reference)) > NotGroundVolts)
+        {
+            foreach (var kill in kills)
+            {
+                if (Math.Abs(state.Drop(node, kill)) < JoinedVolts)
+                {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /// <summary>

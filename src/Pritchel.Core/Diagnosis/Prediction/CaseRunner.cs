@@ -28,6 +28,7 @@ internal sealed partial class CaseRunner
     private readonly double tolerance;
     private readonly MeterLoad meterLoad;
     private readonly int[] asTried;
+    private readonly int[] kills;
     private double[] figures = [];
     private Condition? asked;
     private DeadNetwork? dead;
@@ -60,6 +61,7 @@ internal sealed partial class CaseRunner
         load = circuit.DeviceOf(table.Duty.Load);
         control = table.Duty.Control is { } commands ? circuit.DeviceOf(commands) : null;
         lamps = [.. table.Lamps.Select(circuit.DeviceOf)];
+        kills = [.. table.Circuit.Topology.KillWiring];
         values = new double[circuit.Parameters.Count];
         opened = new double[values.Length];
         (off, batteries, tested) = (table.Off, table.Batteries, table.Tested);
@@ -183,14 +185,15 @@ internal sealed partial class CaseRunner
         Array.Clear(stood);
         if (stands.Length != draws.Count)
         {
-            stands = [.. Enumerable.Range(0, draws.Count).Select(_ => new Snapshot(circuit))];
+            // Made as they are tried: most faults that lay a path are screened before that.
+            stands = new Snapshot[draws.Count];
         }
     }
 
     /// <summary>One particle's duty tried, what stands then noted, and kept to go on from; what is heard.</summary>
     private Heard Try(Fault? fault, ParticleDraws draws, int particle, double severity, Predictions shown)
     {
-        tried = stands[particle];
+        tried = stands[particle] ??= new Snapshot(circuit);
         carriedIn = sound?.stands[particle];
         var heard = Begin(fault, draws.Parameters(particle), severity);
         NoteAsTried(particle, shown);

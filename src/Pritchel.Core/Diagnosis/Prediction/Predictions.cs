@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Collections.Concurrent;
 
 namespace Pritchel.Core.Diagnosis.Prediction;
@@ -16,7 +17,10 @@ internal sealed class Predictions
     // Beyond this a float is no finer than the step itself.
     private const float Coarser = 8192;
 
+    // Borrowed from the pool while they are worked in, and so longer than what is in them: megabytes a hypothesis that are wanted for
+    // as long as it takes to solve it.
     private readonly float[][] figures;
+    private readonly bool[] pooled;
     private readonly float[][]?[] rows;
     private readonly PointSlots slots;
     private readonly float[] nothing;
@@ -33,7 +37,9 @@ internal sealed class Predictions
         var (conditions, particles, lamps) = (table.Conditions, table.Particles, table.Lamps.Count);
         nothing = new float[particles];
         slots = table.Slots;
-        figures = [.. conditions.Select((_, c) => isRead ? [] : new float[slots.Count(c) * particles])];
+        figures = [.. conditions.Select((_, c) => isRead ? [] : Cleared(slots.Count(c) * particles))];
+        pooled = new bool[figures.Length];
+        Array.Fill(pooled, !isRead);
         Glows = [.. conditions.Select(c => new float[(c.IsFree ? lamps : 0) * particles])];
         Chatters = [.. conditions.Select(_ => new bool[particles])];
         hanging = new Dictionary<int, Hanging[]>?[conditions.Count];
@@ -42,7 +48,7 @@ internal sealed class Predictions
         {
             if (!table.HasFigures(c))
             {
-                Array.Fill(figures[c], float.NaN);
+                Exact(c).Fill(float.NaN);
             }
         }
     }
@@ -79,6 +85,27 @@ internal sealed class Predictions
         all[particle] = how;
     }
 
+    private static float[] Cleared(int count)
+    {
+        var array = ArrayPool<float>.Shared.Rent(count);
+        array.AsSpan(0, count).Clear();
+        return array;
+    }
+
+    private Span<float> Exact(int condition) =>
+        figures[condition] is { Length: > 0 } array ? array.AsSpan(0, slots.Count(condition) * nothing.Length) : [];
+
+    /// <summary>Gives back what was worked in, and works in nothing or in another's from now on.</summary>
+    private void Hold(int condition, float[] instead)
+    {
+        if (pooled[condition])
+        {
+            ArrayPool<float>.Shared.Return(figures[condition]);
+        }
+
+        (figures[condition], pooled[condition]) = (instead, false);
+    }
+
     private Dictionary<int, Hanging[]>.KeyCollection Loose(int condition) => (hanging[condition] ?? None).Keys;
 
     private float Share(int condition, int node, int particle) =>
@@ -88,7 +115,7 @@ internal sealed class Predictions
     /// <remarks>A path that a fault lays changes the order of solving, so the last digits may differ.</remarks>
     public bool Same(Predictions other, int condition, int particle)
     {
-        bool Alike(float[] mine, float[] its)
+        bool Alike(ReadOnlySpan<float> mine, ReadOnlySpan<float> its)
         {
             for (var i = particle; i < mine.Length; i += nothing.Length)
             {
@@ -102,7 +129,7 @@ internal sealed class Predictions
         }
 
         return Chatters[condition][particle] == other.Chatters[condition][particle]
-            && Alike(figures[condition], other.figures[condition])
+            && Alike(Exact(condition), other.Exact(condition))
             && Alike(Glows[condition], other.Glows[condition])
             && Loose(condition)
                 .Union(other.Loose(condition))
@@ -114,14 +141,16 @@ internal sealed class Predictions
         ReferenceEquals(Chatters[condition], other.Chatters[condition]);
 
     /// <summary>Takes another's figures of a condition for its own.</summary>
-    public void Borrow(Predictions other, int condition) =>
-        (figures[condition], rows[condition], Glows[condition], Chatters[condition], hanging[condition]) = (
-            other.figures[condition],
+    public void Borrow(Predictions other, int condition)
+    {
+        Hold(condition, other.figures[condition]);
+        (rows[condition], Glows[condition], Chatters[condition], hanging[condition]) = (
             other.rows[condition],
             other.Glows[condition],
             other.Chatters[condition],
             other.hanging[condition]
         );
+    }
 
     public void Set(int condition, int slot, int particle, double value) =>
         figures[condition][(slot * nothing.Length) + particle] = (float)value;
@@ -137,16 +166,16 @@ internal sealed class Predictions
             if (sound is not null && Borrowed(sound, c))
             {
                 Borrow(sound, c);
-                figures[c] = [];
+                Hold(c, []);
                 continue;
             }
 
-            var flat = figures[c];
+            var flat = Exact(c);
             var packed = new float[flat.Length / nothing.Length][];
             for (var slot = 0; slot < packed.Length; slot++)
             {
                 packed[slot] = Packed(
-                    flat.AsSpan(slot * nothing.Length, nothing.Length),
+                    flat.Slice(slot * nothing.Length, nothing.Length),
                     sound?.rows[c]?[slot],
                     constants
                 );
@@ -173,7 +202,7 @@ internal sealed class Predictions
 
     private void DropExact(int condition)
     {
-        figures[condition] = [];
+        Hold(condition, []);
         Round(Glows[condition]);
     }
 

@@ -1,3 +1,4 @@
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
@@ -60,5 +61,24 @@ public class DifferenceTests
             c => hidden.Id.Of.Owner.Text == c.Id.Text.Replace("part:", "", StringComparison.Ordinal)
         );
         Assert.True(cures.Count < 4);
+    }
+
+    /// <summary>
+    /// With a charger left on, the battery stands above any that is drawn, and so do tenths of a volt all over the machine: a charge
+    /// lamp's lead on the block and two pins that touch were told apart by them at 98 %, and wrongly, far from both.
+    /// </summary>
+    [Fact]
+    public void What_a_charger_adds_tells_nothing_apart_for_sure()
+    {
+        var kit = Shipped.Kit("sound-cruiser-2", "warns-p-charge-lamp");
+        var evaluation = new Evaluation(kit, World.Believed with { Differs = Difference.ChargerOn });
+        var hunts = Enumerable
+            .Range(0, 4)
+            .Append(40857197)
+            .Select(seed => evaluation.Hunt(seed, new ByInformation()))
+            .OfType<Hunt>()
+            .ToList();
+        Assert.NotEmpty(hunts);
+        Assert.DoesNotContain(hunts, h => h is { Right: false, Verdict: not null, Share: > Certainty.MostUnproved });
     }
 }

@@ -99,6 +99,7 @@ internal static class JobViews
                     open.Diagnosis.Certainty.Misfits,
                     open.Diagnosis.Certainty.IsConvicted,
                     HangsOnOneLook = open.Diagnosis.Certainty.HangsOn is not null,
+                    open.Diagnosis.Certainty.HangsOnTenths,
                 }
                 : null,
             Test = next is null

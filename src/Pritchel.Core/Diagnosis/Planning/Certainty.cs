@@ -32,8 +32,9 @@ public enum EvidenceKind
 /// <summary>
 /// How much may be stated of what is believed. Evidence of one kind fails together: a drawing that is wrong by one wire, a
 /// probe one terminal off, a meter that lies; and what is left over when all else was cleared may be a second fault. So less than nineteen in
-/// twenty is stated before two kinds agree and the suspect itself was read, while a reading stands against it, or while all hangs on one
-/// look or beep: yes and no are mistaken for each other more easily than figures.
+/// twenty is stated before two kinds agree and the suspect itself was read, while a reading stands against it, while all hangs on one
+/// look or beep (yes and no are mistaken for each other more easily than figures), or on tenths of a volt read far from what they tell
+/// apart (what a charger, a tired battery or a wet switch adds is as much, and is on no drawing). Common practice, no source.
 /// </summary>
 /// <param name="Kinds">Kinds of evidence gathered.</param>
 /// <param name="Misfits">Readings that the first suspect does not show.</param>
@@ -43,11 +44,21 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
     /// <summary>Most that is stated otherwise.</summary>
     public const double MostUnproved = 0.94;
 
+    // As much as a verdict asks for.
+    private const double Clear = 0.9;
+
     /// <summary>Most that may be stated.</summary>
-    public double Most => Kinds.Count >= 2 && Misfits == 0 && IsConvicted && HangsOn is null ? 1 : MostUnproved;
+    public double Most =>
+        Kinds.Count >= 2 && Misfits == 0 && IsConvicted && HangsOn is null && !HangsOnTenths ? 1 : MostUnproved;
 
     /// <summary>A look or a beep, answered once, without which the first suspect would not stand clear; null for none.</summary>
     public ProbePair? HangsOn { get; init; }
+
+    /// <summary>
+    /// Whether it would not stand clear without one reading that touches neither it nor what would lead instead, and is nearly the same
+    /// for both.
+    /// </summary>
+    public bool HangsOnTenths { get; init; }
 
     /// <summary>How much of a share may be stated.</summary>
     public double Stated(double share) => Math.Min(share, Most);
@@ -71,13 +82,47 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
             : certainty with
             {
                 HangsOn = OneLook(beliefs),
+                HangsOnTenths = beliefs.Readings.Any(r => IsOfTenthsAfar(beliefs, r)),
             };
     }
 
+    private static bool IsOfTenthsAfar(Beliefs beliefs, Reading reading)
+    {
+        const double PlainVolts = 1;
+        var (first, at) = (beliefs.Suspects[0], reading.At);
+        var observable = beliefs.Table.Conditions[at.Condition].Observable;
+        if (!observable.SharesModelError || reading.Value is null || Touches(beliefs, first, at))
+        {
+            return false;
+        }
+
+        var without = beliefs.Without(reading);
+        var rival = without.Suspects.First(s => s.Id != first.Id);
+        if (
+            without.Suspects.First(s => s.Id == first.Id).Share >= Clear
+            || rival.Likeliest is not { } other
+            || first.Likeliest is not { } held
+            || Touches(beliefs, rival, at)
+        )
+        {
+            return false;
+        }
+
+        var apart =
+            observable.Figure(Staircase.Shown(without, held, at))
+            - observable.Figure(Staircase.Shown(without, other, at));
+        return Math.Abs(apart) < PlainVolts;
+    }
+
+    /// <summary>Whether a probe is at an end of what a suspect may be.</summary>
+    private static bool Touches(Beliefs beliefs, Suspect suspect, ProbePair at) =>
+        beliefs.Table.Circuit.Faults.Any(f =>
+            f.Repair.Id == suspect.Repair?.Id
+            && (f.Nodes.From == at.Red || f.Nodes.From == at.Black || f.Nodes.To == at.Red || f.Nodes.To == at.Black)
+        );
+
     private static ProbePair? OneLook(Beliefs beliefs)
     {
-        // As much as a verdict asks for.
-        const double Clear = 0.9;
         var first = beliefs.Suspects[0].Id;
         return beliefs
             .Readings.Where(r => beliefs.Table.Conditions[r.At.Condition].Observable.IsSeen)

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Microsoft.Extensions.Hosting;
 
 namespace Pritchel.Workshop;
@@ -9,29 +10,33 @@ namespace Pritchel.Workshop;
 public sealed class MemoryKeeper : BackgroundService
 {
     // What one person's program may take of a laptop that has other work: from memory.
-    private const long Most = 400L << 20;
+    private const long Most = 360L << 20;
 
     // What may come on top of what is in use before it is looked through again.
     private const long Room = 64L << 20;
 
     private static readonly TimeSpan Looks = TimeSpan.FromSeconds(1);
 
-    // Looking through it all holds everybody up for some tenths of a second.
-    private static readonly TimeSpan Rests = TimeSpan.FromSeconds(10);
+    // Looking through it all holds everybody up for a tenth of a second or three: never more than a thirtieth of anybody's time.
+    private const int RestsPerWork = 30;
+    private static readonly TimeSpan LeastRest = TimeSpan.FromSeconds(3);
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var looking = new PeriodicTimer(Looks);
-        var (most, rested) = (Most, Rests);
+        var (most, ended, rest) = (Most, Stopwatch.GetTimestamp(), LeastRest);
         while (await looking.WaitForNextTickAsync(stoppingToken))
         {
-            rested += Looks;
-            if (Environment.WorkingSet > most && rested >= Rests)
+            if (Environment.WorkingSet > most && Stopwatch.GetElapsedTime(ended) >= rest)
             {
+                var began = Stopwatch.GetTimestamp();
                 // It is asked for what it would not do by itself, and seldom.
                 GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
-                (most, rested) = (Math.Max(Most, Environment.WorkingSet + Room), TimeSpan.Zero);
+                ended = Stopwatch.GetTimestamp();
+                var took = RestsPerWork * Stopwatch.GetElapsedTime(began, ended);
+                rest = took > LeastRest ? took : LeastRest;
+                most = Math.Max(Most, Environment.WorkingSet + Room);
             }
         }
     }

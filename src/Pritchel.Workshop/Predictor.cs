@@ -29,8 +29,8 @@ internal sealed record Wanted(MachineVersion Machine, Duty Duty, IReadOnlyList<A
 public sealed class Predictor
 {
     // A kit takes some megabytes, the largest forty; one that was let go is read from disk again in a tenth of a second.
-    private const long MostKitBytes = 96L << 20;
-    private const long MostCoarseBytes = 24L << 20;
+    private const long MostKitBytes = 64L << 20;
+    private const long MostCoarseBytes = 16L << 20;
     private const int MostSketches = 24;
     private const int MostDiagnoses = 6;
     private const int MostOthers = 64;

@@ -49,6 +49,12 @@ internal static class Priors
                         Tried = 3,
                     };
                     var shares = CauseClass.Shares(Beliefs.Weigh(kit.Table, complaint, Meter.Ordinary, []));
+                    if (shares.Sum(c => c.Share) <= 0)
+                    {
+                        // No fault here sounds like that.
+                        continue;
+                    }
+
                     var first = shares.Take(Shown).Select(s => $"{s.Class} {s.Share:P0}");
                     Console.WriteLine($"| {circuit.Machine.Id} | {duty.Id} | {heard} | {string.Join(", ", first)} |");
                 }

@@ -10,10 +10,10 @@ namespace Pritchel.Workshop;
 public sealed class MemoryKeeper : BackgroundService
 {
     // What one person's program may take of a laptop that has other work: from memory.
-    private const long Most = 360L << 20;
+    private const long Most = 320L << 20;
 
     // What may come on top of what is in use before it is looked through again.
-    private const long Room = 64L << 20;
+    private const long Room = 48L << 20;
 
     private static readonly TimeSpan Looks = TimeSpan.FromSeconds(1);
 

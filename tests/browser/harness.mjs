@@ -41,7 +41,7 @@ export class App {
 
   async restart() {
     // As ./start does.
-    const env = { ...process.env, MALLOC_ARENA_MAX: "2" };
+    const env = { ...process.env, MALLOC_ARENA_MAX: "2", DOTNET_GCgen0size: "2000000" };
     this.process = spawn("dotnet", this.command, { stdio: ["ignore", "ignore", "inherit"], env });
     for (let tries = 0; tries < 240; tries++) {
       if (this.process.exitCode !== null) throw new Error(`the application stopped with ${this.process.exitCode}`);

@@ -211,7 +211,8 @@ public sealed partial class Circuit
             return this;
         }
 
-        const int MostKept = 64;
+        // Each is a circuit of its own, a sixth of a megabyte; a job's few suspects ask again and again.
+        const int MostKept = 12;
         if (altered.Count > MostKept)
         {
             altered.Clear();
@@ -289,7 +290,7 @@ public sealed partial class Circuit
     /// <summary>The network with one more branch and source between two nodes, for a meter; ordered once and kept.</summary>
     internal Network WithMeter(int red, int black)
     {
-        const int MostKept = 2048;
+        const int MostKept = 512;
         if (probed.Count > MostKept)
         {
             probed.Clear();

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Microsoft.Data.Sqlite;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Data;
 
@@ -146,7 +147,7 @@ public sealed partial class Backups(string record, string folder, TimeProvider c
     [GeneratedRegex(
         @"^pritchel-(?<at>\d{8}T\d{6}Z)\.db$",
         RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant,
-        200
+        Patterns.MostMilliseconds
     )]
     private static partial Regex Named();
 }

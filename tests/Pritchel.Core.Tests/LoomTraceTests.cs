@@ -389,4 +389,15 @@ public class LoomTraceTests
 
         return minutes;
     }
+
+    /// <summary>A line that is made to match in ever more ways is refused as any other that is no plug.</summary>
+    [Fact]
+    public void A_line_of_spaces_without_end_is_refused_in_words()
+    {
+        var endless = "P1" + new string(' ', 100_000) + "x";
+        Assert.Null(LoomText.Read(endless, "", out var plugs));
+        Assert.StartsWith("Plugs:", plugs, StringComparison.Ordinal);
+        Assert.Null(LoomText.Read("P1: red, black\nP2: red, black", "key behind" + endless, out var switches));
+        Assert.StartsWith("Switches:", switches, StringComparison.Ordinal);
+    }
 }

@@ -70,7 +70,7 @@ public static partial class Conductors
     [GeneratedRegex(
         @"^(?<size>\d{1,3}(?:\.\d{1,2})?) (?<unit>mm2|AWG)$",
         RegexOptions.ExplicitCapture,
-        matchTimeoutMilliseconds: 200
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
     )]
     private static partial Regex Gauge();
 }

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.PartTests;
 
@@ -69,7 +70,7 @@ public sealed partial record Wavering(int Right, int Tried)
     [GeneratedRegex(
         @"\A(?<right>[0-9]{1,9})\s?(of|/)\s?(?<tried>[0-9]{1,9})\z",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture,
-        matchTimeoutMilliseconds: 1000
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
     )]
     private static partial Regex Counted();
 }

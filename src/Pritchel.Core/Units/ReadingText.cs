@@ -103,20 +103,24 @@ public static partial class ReadingText
             _ => 1,
         };
 
-    [GeneratedRegex(@"(?<![0-9]) +|(?<=[0-9]) +(?![0-9., ])", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex(
+        @"(?<![0-9]) +|(?<=[0-9]) +(?![0-9., ])",
+        RegexOptions.None,
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
+    )]
     private static partial Regex Spaces();
 
     [GeneratedRegex(
         @"^(?<sign>[+-]?)(?:(?<whole>[0-9]{1,9})(?<infix>[kKMm])(?<fraction>[0-9]{1,6})|(?<whole>[0-9]{0,9})(?:[.,](?<fraction>[0-9]{1,9}))?(?<=[0-9])[.,]?(?<prefix>[kKMm]?)(?:V|v|Ω|ohm|A)?)$",
         RegexOptions.ExplicitCapture,
-        matchTimeoutMilliseconds: 200
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
     )]
     private static partial Regex Number();
 
     [GeneratedRegex(
         @"^[+-]?(?:OL|0L|O\.L|1\.|∞)$",
         RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture,
-        matchTimeoutMilliseconds: 200
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
     )]
     private static partial Regex OverRange();
 }

@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.AspNetCore.Mvc.Rendering;
 using Microsoft.AspNetCore.Mvc.ViewEngines;
 using Microsoft.AspNetCore.Mvc.ViewFeatures;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Drawings;
 
@@ -145,20 +146,24 @@ public sealed partial class DrawingFile(
     [GeneratedRegex(
         """@font-face \{[^}]*(?<address>url\("(?<file>[^"]+)"\))[^}]*\}""",
         RegexOptions.ExplicitCapture,
-        matchTimeoutMilliseconds: 2000
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
     )]
     private static partial Regex Modes();
 
-    [GeneratedRegex("<svg.*?</svg>", RegexOptions.Singleline, matchTimeoutMilliseconds: 2000)]
+    [GeneratedRegex("<svg.*?</svg>", RegexOptions.Singleline, matchTimeoutMilliseconds: Patterns.MostMilliseconds)]
     private static partial Regex SvgElement();
 
     [GeneratedRegex(
         @"--(?<name>[a-z-]+):(?<value>[^;]+);",
         RegexOptions.ExplicitCapture,
-        matchTimeoutMilliseconds: 2000
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
     )]
     private static partial Regex Named();
 
-    [GeneratedRegex(@"var\(--(?<name>[a-z-]+)\)", RegexOptions.ExplicitCapture, matchTimeoutMilliseconds: 2000)]
+    [GeneratedRegex(
+        @"var\(--(?<name>[a-z-]+)\)",
+        RegexOptions.ExplicitCapture,
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
+    )]
     private static partial Regex Used();
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Machines.Files;
 
@@ -380,15 +381,23 @@ public sealed partial class MachineValidator
         return text.Length <= Shown ? text : text[..Shown] + "…";
     }
 
-    [GeneratedRegex("^[a-z][a-z0-9-]{0,59}\\z", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex("^[a-z][a-z0-9-]{0,59}\\z", RegexOptions.None, matchTimeoutMilliseconds: Patterns.MostMilliseconds)]
     private static partial Regex ShortName();
 
-    [GeneratedRegex("^[A-Za-z0-9][A-Za-z0-9-]{0,39}\\z", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex(
+        "^[A-Za-z0-9][A-Za-z0-9-]{0,39}\\z",
+        RegexOptions.None,
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
+    )]
     private static partial Regex ItemId();
 
-    [GeneratedRegex(@"^[A-Za-z0-9+\- ]{1,24}\z", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex(
+        @"^[A-Za-z0-9+\- ]{1,24}\z",
+        RegexOptions.None,
+        matchTimeoutMilliseconds: Patterns.MostMilliseconds
+    )]
     private static partial Regex TerminalName();
 
-    [GeneratedRegex("^[A-Za-z0-9]{1,4}[ab]\\z", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex("^[A-Za-z0-9]{1,4}[ab]\\z", RegexOptions.None, matchTimeoutMilliseconds: Patterns.MostMilliseconds)]
     private static partial Regex CavityHalf();
 }

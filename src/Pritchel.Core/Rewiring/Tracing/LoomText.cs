@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Rewiring.Tracing;
 
@@ -119,16 +120,16 @@ public static partial class LoomText
         lead.Trim() is var colour && colour == "?" ? "" : colour.ToLowerInvariant();
 
     [GeneratedRegex(
-        @"^(?<name>[^:<>\p{C}]+?)(?:\s+(?<metres>[0-9]{1,3}(?:[.,][0-9]{1,2})?)\s*m)?\s*:(?<leads>[^:<>\p{C}]+)$",
+        @"^(?<name>[^:<>\p{C}]{1,100}?)(?:\s+(?<metres>[0-9]{1,3}(?:[.,][0-9]{1,2})?)\s*m)?\s*:(?<leads>[^:<>\p{C}]+)$",
         RegexOptions.CultureInvariant,
-        200
+        Patterns.MostMilliseconds
     )]
     private static partial Regex Plug();
 
     [GeneratedRegex(
-        @"^(?<name>[^:<>\p{C}]{1,30}?)\s+behind\s+(?<plug>[^:<>\p{C}]+?)\s*:(?<positions>[^:<>\p{C}]+)$",
+        @"^(?<name>[^:<>\p{C}]{1,30}?)\s+behind\s+(?<plug>[^:<>\p{C}]{1,100}?)\s*:(?<positions>[^:<>\p{C}]+)$",
         RegexOptions.CultureInvariant,
-        200
+        Patterns.MostMilliseconds
     )]
     private static partial Regex Switch();
 }

@@ -27,7 +27,7 @@ for (let round = 1; round <= rounds; round++) {
   for (const tag of open.slice(-60)) await visit(`/jobs/${tag}`);
   await visit("/");
   const once = memory();
-  // It is looked through every ten seconds.
+  // By then it has been looked through once more.
   await new Promise((r) => setTimeout(r, 12_000));
   console.log(`round ${round}: ${machines.length} machines, ${duties} duties, ${Math.min(60, open.length)} jobs open; ${once.toFixed(0)} MB at once, ${memory().toFixed(0)} MB after it, ${most.toFixed(0)} MB at the most`);
 }

@@ -88,7 +88,6 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
 
     private static bool IsOfTenthsAfar(Beliefs beliefs, Reading reading)
     {
-        const double PlainVolts = 1;
         var (first, at) = (beliefs.Suspects[0], reading.At);
         var observable = beliefs.Table.Conditions[at.Condition].Observable;
         if (!observable.SharesModelError || reading.Value is null || Touches(beliefs, first, at))
@@ -111,7 +110,7 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
         var apart =
             observable.Figure(Staircase.Shown(without, held, at))
             - observable.Figure(Staircase.Shown(without, other, at));
-        return Math.Abs(apart) < PlainVolts;
+        return Math.Abs(apart) < Conviction.PlainVolts;
     }
 
     /// <summary>Whether a probe is at an end of what a suspect may be.</summary>

@@ -14,6 +14,9 @@ namespace Pritchel.Core.Diagnosis.Planning;
 /// </summary>
 internal static class Conviction
 {
+    /// <summary>Volts that nobody takes for a drop along a lead, a tired battery or a charger: common practice, no source.</summary>
+    public const double PlainVolts = 1;
+
     /// <summary>Whether something speaks of the suspect itself.</summary>
     public static bool Of(Beliefs beliefs)
     {
@@ -75,7 +78,6 @@ internal static class Conviction
     /// <summary>Whether a figure is none of sound wiring's, nor within a volt of it.</summary>
     public static bool IsPlainlyOdd(SoundBands sound, double figure)
     {
-        const double PlainVolts = 1;
         return !sound.Agrees(figure - PlainVolts) && !sound.Agrees(figure) && !sound.Agrees(figure + PlainVolts);
     }
 

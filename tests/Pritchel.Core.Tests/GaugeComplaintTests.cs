@@ -1,8 +1,11 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Tests;
 
@@ -51,5 +54,32 @@ public class GaugeComplaintTests
         var beliefs = Beliefs.Weigh(kit.Table, Shipped.Told(kit, Heard.TooMuch), Meter.Ordinary, []);
         var at = new ProbePair(0, kit.Circuit.NodeOf("fuel-sender.out"), kit.Circuit.NodeOf("battery.-"));
         Assert.Equal(agrees, Staircase.Agrees(beliefs, at, volts));
+    }
+
+    /// <summary>
+    /// A lamp, a buzzer or a gauge is read with the key on or with the engine running, on every machine: nobody holds START for it, where a
+    /// starter turns and volts sag.
+    /// </summary>
+    [Fact]
+    public void Nobody_holds_START_to_read_an_alarm()
+    {
+        var looked = 0;
+        foreach (var circuit in Shipped.Ids.Select(Shipped.Circuit))
+        {
+            foreach (var duty in Symptoms.Of(circuit).Select(s => s.Duty))
+            {
+                var tested = new TestedDuty(circuit, duty);
+                if (tested.Effect is EffectKind.Glows or EffectKind.Sounds or EffectKind.Reads)
+                {
+                    looked++;
+                    Assert.DoesNotContain(
+                        ProcedureCatalogue.Conditions(tested).Skip(1),
+                        c => c is { Observable: DirectVolts, Speed: DutySpeed.Rest, MayTurnEngine: true }
+                    );
+                }
+            }
+        }
+
+        Assert.True(looked > 50);
     }
 }

@@ -1,4 +1,5 @@
 using Pritchel.Core.Machines;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Procedures;
 
@@ -32,7 +33,15 @@ public sealed class VoltsInSettings : Procedure
                 : []
         )
         {
-            yield return tested.In(setting);
+            var there = tested.In(setting);
+            if (!there.MayTurnEngine || !IsIndicated(tested))
+            {
+                yield return there;
+            }
         }
     }
+
+    /// <summary>Whether the duty is a lamp, a buzzer or a gauge: nobody holds START to read an alarm.</summary>
+    private static bool IsIndicated(TestedDuty tested) =>
+        tested.Effect is EffectKind.Glows or EffectKind.Sounds or EffectKind.Reads;
 }

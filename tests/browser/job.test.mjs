@@ -80,6 +80,11 @@ async function wholeJob(page, hands) {
     assert.ok(readings < 12, "no verdict after 12 readings");
     const shown = await answer(app, page, fault);
     const asked = await page.locator("#test-title").innerText();
+    if (asked.startsWith("Volts")) {
+      // The drawing stands as the controls are to stand.
+      const drawn = await page.locator(".drawing-head .setting").innerText();
+      assert.ok((await page.locator(".card", { has: page.locator("#test-title") }).innerText()).includes(`Controls ${drawn}`), `${asked}: drawn in ${drawn}`);
+    }
     await hands.enter(page, shown);
     readings++;
     await page.waitForFunction((n) => document.querySelectorAll(".readings li").length === n, readings);

@@ -8,7 +8,24 @@ namespace Pritchel.Core.Simulation;
 /// <param name="Role">What it is to whoever follows the line.</param>
 /// <param name="From">Node nearer battery positive.</param>
 /// <param name="To">Node nearer battery negative.</param>
-public sealed record LinePiece(Element Of, BranchRole Role, int From, int To);
+public sealed record LinePiece(Element Of, BranchRole Role, int From, int To)
+{
+    /// <summary>Whether it conducts as things stand: a contact that is open in another setting does not.</summary>
+    /// <param name="state">A state of its circuit that has settled.</param>
+    public bool Conducts(CircuitState state)
+    {
+        var circuit = state.Circuit;
+        for (var b = 0; b < circuit.BranchKeys.Count; b++)
+        {
+            if (circuit.BranchKeys[b].Of.Equals(Of) && state.Conductances[b] > 0)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}
 
 /// <summary>
 /// The way the current takes in one setting from battery positive through one part and back to battery negative,

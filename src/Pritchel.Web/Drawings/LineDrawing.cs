@@ -1,4 +1,6 @@
 using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Web.Drawings;
@@ -31,16 +33,19 @@ public sealed class LineDrawing
     private readonly OpenJobView view;
     private readonly LineLayout layout;
 
-    private LineDrawing(OpenJobView view, LinePath path)
+    private LineDrawing(OpenJobView view, LinePath path, int condition)
     {
         this.view = view;
-        Path = path;
-        layout = new LineLayout(view.Diagnosis.Kit.Circuit, path, Left, Right);
-        Steps = Staircase.Of(view.Diagnosis.Beliefs, path, 0);
+        (Path, Condition) = (path, condition);
+        layout = new LineLayout(view.Diagnosis.Kit.Circuit, path, Left, Right, condition == 0 ? null : Stands());
+        Steps = Staircase.Of(view.Diagnosis.Beliefs, path, condition);
     }
 
     /// <summary>The line.</summary>
     public LinePath Path { get; }
+
+    /// <summary>Number of the condition it is drawn in.</summary>
+    public int Condition { get; }
 
     /// <summary>Pieces from left to right.</summary>
     public IReadOnlyList<DrawnPiece> Pieces => layout.Pieces;
@@ -54,17 +59,30 @@ public sealed class LineDrawing
     /// <summary>X of a node, or null when it is not on this line.</summary>
     public double? X(int node) => layout.X(node);
 
-    /// <summary>Draws the line of a job.</summary>
-    public static LineDrawing Of(OpenJobView view, LinePath path) => new(view, path);
+    /// <summary>
+    /// Draws the line of a job as it stands in a test where that reads volts which are known all along it; as the duty fails where not.
+    /// </summary>
+    /// <param name="view">The job.</param>
+    /// <param name="path">The line.</param>
+    /// <param name="test">The test; null for none.</param>
+    public static LineDrawing Of(OpenJobView view, LinePath path, PlannedTest? test)
+    {
+        var asTested = test is { Condition: { IsFree: true, Observable: DirectVolts }, At.Condition: > 0 }
+            ? new LineDrawing(view, path, test.At.Condition)
+            : null;
+        return asTested?.Steps.All(s => double.IsFinite(s.Low + s.Middle + s.High + s.Suspected)) == true
+            ? asTested
+            : new LineDrawing(view, path, 0);
+    }
 
-    /// <summary>Readings taken in the duty's own setting against a ground, at points on this line.</summary>
+    /// <summary>Readings taken in the setting drawn against a ground, at points on this line.</summary>
     public IEnumerable<DrawnReading> Readings()
     {
         var grounds = view.Diagnosis.Kit.Points.Grounds.Select(g => g.Node).ToHashSet();
         foreach (var reading in view.Diagnosis.Readings)
         {
             if (
-                reading.At.Condition == 0
+                reading.At.Condition == Condition
                 && grounds.Contains(reading.At.Black)
                 && X(reading.At.Red) is { } x
                 && reading.Taken.Figure is { } volts
@@ -78,6 +96,16 @@ public sealed class LineDrawing
                 );
             }
         }
+    }
+
+    /// <summary>How the sound machine's contacts stand in the condition drawn.</summary>
+    private CircuitState Stands()
+    {
+        var kit = view.Diagnosis.Kit;
+        var state = new CircuitState(kit.Circuit);
+        state.Begin(kit.Circuit.NominalParameters());
+        state.Move(kit.Table.Conditions[Condition].Setting);
+        return state;
     }
 
     /// <summary>Suspicion on this line, from the faults that sit on it.</summary>

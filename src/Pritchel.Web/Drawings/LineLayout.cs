@@ -16,7 +16,7 @@ public enum PieceShape
     /// <summary>Two halves facing.</summary>
     Coupling,
 
-    /// <summary>A box with its contact closed.</summary>
+    /// <summary>A box with its contact.</summary>
     Contact,
 
     /// <summary>A box with a winding.</summary>
@@ -46,21 +46,31 @@ public sealed record DrawnPiece(
     string Right,
     string Paint,
     string? Tracer
-);
+)
+{
+    /// <summary>Whether a contact is open as it is drawn.</summary>
+    public bool IsOpen { get; init; }
+}
 
 /// <summary>A line's pieces measured out from left to right.</summary>
 public sealed class LineLayout
 {
     private readonly Circuit circuit;
     private readonly LinePath path;
+    private readonly CircuitState? stands;
     private readonly double left;
     private readonly double right;
     private readonly Dictionary<int, double> nodeX = [];
 
     /// <summary>Lays a line out between two edges.</summary>
-    public LineLayout(Circuit circuit, LinePath path, double left, double right)
+    /// <param name="circuit">The circuit.</param>
+    /// <param name="path">The line.</param>
+    /// <param name="left">Where it begins.</param>
+    /// <param name="right">Where it ends.</param>
+    /// <param name="stands">How contacts stand, where that is otherwise than the line was followed in; null for closed.</param>
+    public LineLayout(Circuit circuit, LinePath path, double left, double right, CircuitState? stands = null)
     {
-        (this.circuit, this.path, this.left, this.right) = (circuit, path, left, right);
+        (this.circuit, this.path, this.left, this.right, this.stands) = (circuit, path, left, right, stands);
         Pieces = LayOut();
     }
 
@@ -157,7 +167,10 @@ public sealed class LineLayout
             MachineWords.Letter(TerminalOn(piece.To, part)),
             "",
             null
-        );
+        )
+        {
+            IsOpen = shape == PieceShape.Contact && stands is not null && !piece.Conducts(stands),
+        };
     }
 
     private TerminalId TerminalOn(int node, Part part) =>

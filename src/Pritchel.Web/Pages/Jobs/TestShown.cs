@@ -31,7 +31,7 @@ public sealed class TestShown
         if (through != Loom)
         {
             var view = new OpenJobView(open.Machine, diagnosis);
-            var lines = open.Kit.Lines.Select(l => LineDrawing.Of(view, l)).ToList();
+            var lines = open.Kit.Lines.Select(l => LineDrawing.Of(view, l, Test)).ToList();
             Line = lines.Find(l => l.Path.Part?.Text == through) ?? lines.MaxBy(l => l.Suspicions().Sum(s => s.Share));
         }
     }

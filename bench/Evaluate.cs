@@ -113,7 +113,7 @@ internal static class Evaluate
         {
             var sure = ours.Count(l => l.Hunt is { Verdict: not null, Share: >= Sure });
             Console.WriteLine(
-                $"leads put on wrongly: {ours.Count}; no verdict, or none of these: {ours.Count(l => l.Hunt.Verdict is null)}; stated at {Sure} and more: {sure}"
+                $"leads put on wrongly: {ours.Count}; no verdict, or none of these: {ours.Count(l => l.Hunt.Verdict is null)}; stated at {Sure} and more: {sure}, elsewhere {ours.Count(l => l.Hunt is { Verdict: not null, Share: >= Sure, Right: false })}; called no fault of the drawing {ours.Count(l => l.Hunt.IsUnexplained)}; named where they are {ours.Count(l => l.Hunt.IsWiringNamed)}, or led to {ours.Count(l => l.Hunt.IsWiringNamed || l.Hunt.Right)}"
             );
         }
         else

@@ -7,6 +7,7 @@ return args is [var command, ..]
         "next-test" => NextTest.Run(),
         "evaluate" => Evaluate.Run(args[1..]),
         "trace" => Trace.Run(args[1..]),
+        "properties" => Properties.Run(args[1..]),
         "first-test" => FirstTest.Run(args[1..]),
         "lookahead" => Lookahead.Run(args[1..]),
         "priors" => Priors.Run(args[1..]),

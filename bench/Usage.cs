@@ -19,6 +19,7 @@ internal static class Usage
                            "strategies" for half-splitting, end to end and random order beside
             trace M D N    the first N hunts of one duty's evaluation told reading by reading, where the verdict was not right; "every", "seldom" and "differing" as may be;
                            with a fault's id, all of that fault
+            properties M C N hunts as evaluated, and what must hold at every step of each of them checked ("habits" and the others as above)
             first-test M C seconds to the predictions of each complaint, and from them to the first test; with "coarse" after
                            them, of the coarse predictions alone, twice
             first-page M N seconds of server time from a complaint to the page with its first test, of every Nth complaint

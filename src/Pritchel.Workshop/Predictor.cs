@@ -189,6 +189,18 @@ public sealed class Predictor
         );
     }
 
+    /// <summary>How a complaint's starter does on jump leads with each fault; null where that is not told of it.</summary>
+    private DutyTries? JumpStarts(MachineVersion machine, Complaint complaint)
+    {
+        var failing = For(machine, complaint with { Brought = [] }, Meter.Ordinary);
+        return JumpStart.IsFor(machine.Circuit, failing.Duty)
+            ? tries.GetOrAdd(
+                $"jump leads {failing.Key}",
+                _ => JumpStart.Tries(machine.Circuit, failing.Duty, complaint.Bridged)
+            )
+            : null;
+    }
+
     /// <summary>Beliefs of a job, weighed once for each length of its history.</summary>
     public JobDiagnosis Diagnosis(MachineVersion machine, int job, JobState state, DiagnosisKit kit, Meter meter)
     {
@@ -202,7 +214,8 @@ public sealed class Predictor
                         kit,
                         meter,
                         duty => Tries(machine, duty, complaint),
-                        StoredCodes.HasCodes(machine.Circuit) ? () => Codes(machine, complaint.Duty) : null
+                        StoredCodes.HasCodes(machine.Circuit) ? () => Codes(machine, complaint.Duty) : null,
+                        () => JumpStarts(machine, complaint)
                     )
             );
     }

@@ -191,6 +191,54 @@ public class OverloadTests
         Assert.True(guards.Count == 0 || afloat || opened > 10, $"only {opened} cases opened anything");
     }
 
+    /// <summary>
+    /// What blew stays blown, whatever is moved after: each chafe in each setting one move from rest, then rest, then every other of those
+    /// settings. What is renewed is a repair's affair.
+    /// </summary>
+    [Theory]
+    [MemberData(nameof(Machines))]
+    public void A_fuse_that_blew_is_never_whole_again(string id)
+    {
+        const int Every = 4;
+        var circuit = Shipped.Circuit(id);
+        var guards = circuit.Machine.Parts.Where(p => p.Kind is "fuse" or "bolted-fuse").ToList();
+        var chafes = circuit
+            .Faults.Where(f => f.Id.Text.EndsWith("/chafed", StringComparison.Ordinal))
+            .Where((_, i) => i % Every == 0)
+            .ToList();
+        var settings = circuit.SettingsNearRest(1).ToList();
+        var (blown, wrong) = (0, new List<string>());
+        foreach (var chafe in guards.Count == 0 ? [] : chafes)
+        {
+            var faulty = Faulty(circuit, chafe);
+            foreach (var setting in settings)
+            {
+                var state = Settled(faulty, setting);
+                HashSet<Part> Gone() =>
+                    [.. guards.Where(g => state.StateAt(circuit.StateOf(Texts.Part(g.Id.Text))) == 1)];
+                var gone = Gone();
+                blown += gone.Count;
+                foreach (var after in gone.Count == 0 ? [] : settings.Prepend(circuit.Setting(null)))
+                {
+                    state.Move(after);
+                    var now = Gone();
+                    if (!now.IsSupersetOf(gone))
+                    {
+                        wrong.Add(
+                            $"{chafe.Id}: blown in {setting.AllWords(circuit.Machine)}, whole in {after.AllWords(circuit.Machine)}"
+                        );
+                    }
+
+                    gone = now;
+                }
+            }
+        }
+
+        Assert.True(wrong.Count == 0, string.Join("\n", wrong.Take(12)));
+        var afloat = circuit.Machine.Wires.Count(w => w.NoMetal == true) * 3 > circuit.Machine.Wires.Count;
+        Assert.True(guards.Count == 0 || afloat || blown > 0, $"only {blown} blew");
+    }
+
     /// <summary>A large battery, its key, two guards "one" and "two" and a load, in a row.</summary>
     private static Circuit InARow((string Kind, double Amps) one, (string Kind, double Amps) two, double ohms) =>
         new SmallMachine()

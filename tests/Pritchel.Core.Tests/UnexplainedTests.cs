@@ -2,6 +2,7 @@ using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Faults;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 
@@ -22,19 +23,20 @@ public class UnexplainedTests
         return new Reading(at, Texts.Reads(quantity).Scaled(figure), SymptomNow.Present);
     }
 
-    private static Beliefs Believe(params Reading[] readings) =>
-        Beliefs.Weigh(
-            Kit.Table,
-            new Complaint
-            {
-                Duty = new DutyId("cranks"),
-                Heard = Heard.Nothing,
-                Failed = 3,
-                Tried = 3,
-            },
-            Meter.Ordinary,
-            readings
-        );
+    private static readonly Complaint Silent = new()
+    {
+        Duty = new DutyId("cranks"),
+        Heard = Heard.Nothing,
+        Failed = 3,
+        Tried = 3,
+    };
+
+    private static readonly Complaint WorkedOn = Silent with { Circumstances = new Circumstances(RecentWork: true) };
+
+    private static Beliefs Believe(params Reading[] readings) => Believe(Silent, readings);
+
+    private static Beliefs Believe(Complaint complaint, params Reading[] readings) =>
+        Beliefs.Weigh(Kit.Table, complaint, Meter.Ordinary, readings);
 
     [Fact]
     public void A_blown_fuse_and_an_open_line_behind_it_are_said_to_be_two()
@@ -90,6 +92,74 @@ public class UnexplainedTests
         Assert.NotNull(found);
         Assert.Equal("key.L", found.At.Text);
         Assert.Contains("key switch S to blade switch", found.Words, StringComparison.Ordinal);
+    }
+
+    /// <summary>
+    /// The start lead and the lamps' lead of the key have changed places: at START the lamps are fed and the start line is not, at
+    /// LIGHTS the other way round. Either lead moved by itself leaves one of the two dead in both.
+    /// </summary>
+    [Fact]
+    public void Two_leads_that_changed_places_are_found()
+    {
+        var beliefs = Believe(
+            Read(Quantity.Volts, "key START", "blade.in", 0),
+            Read(Quantity.Volts, "key START", "lamp-left.+", 11.9),
+            Read(Quantity.Volts, "key LIGHTS", "lamp-left.+", 0),
+            Read(Quantity.Volts, "key LIGHTS", "blade.in", 10.6)
+        );
+        Assert.True(Unexplained.Is(beliefs));
+        var found = Unexplained.Of(beliefs).Drawn;
+        Assert.Equal("key", found?.At.Part.Text);
+        Assert.Contains("changed places", found!.Words, StringComparison.Ordinal);
+
+        // A headlamp that was told to light has its lead where it belongs.
+        var lights = Silent with
+        {
+            Also = [new AlsoTold(new DutyId("does-lamp-left"), true)],
+        };
+        Assert.Null(Unexplained.Of(Believe(lights, [.. beliefs.Readings])).Drawn);
+    }
+
+    /// <summary>
+    /// Live in the coupling before the brake switch and dead behind it. An open contact shows that, and so do its leads on the wrong pair
+    /// of its terminals: after somebody's work that is said. Read at its own two terminals only the contact is left.
+    /// </summary>
+    [Fact]
+    public void After_somebodys_work_leads_put_on_wrongly_stand_beside_a_fault_that_reads_the_same()
+    {
+        Reading[] around =
+        [
+            Read(Quantity.Volts, "key START", "P1.2b", 12.4),
+            Read(Quantity.Volts, "key START", "P2.1a", 0),
+        ];
+        Assert.Null(Believe(around).WiredOtherwise);
+        var worked = Believe(WorkedOn, around);
+        Assert.NotNull(worked.WiredOtherwise);
+        Assert.Null(Believe(WorkedOn with { JumpStarted = true }, around).WiredOtherwise);
+        Assert.Contains(worked.WiredOtherwise.At.Part.Text, new[] { "brake", "P1", "P2" });
+
+        Reading[] itself =
+        [
+            .. around,
+            Read(Quantity.Volts, "key START", "brake.in", 12.4),
+            Read(Quantity.Volts, "key START", "brake.out", 0),
+        ];
+        Assert.Equal("part:brake", Believe(WorkedOn, itself).Suspects[0].Id.Text);
+        Assert.Null(Believe(WorkedOn, itself).WiredOtherwise);
+    }
+
+    /// <summary>What hands did is oftener no single fault of the drawing, and all the more where it never worked.</summary>
+    [Fact]
+    public void None_of_these_is_likelier_after_work_and_likelier_still_with_new_wiring()
+    {
+        var reading = Read(Quantity.Volts, "key START", "blade.in", 0);
+        double None(Complaint complaint) => Believe(complaint, reading).NoneOfThese;
+        Assert.InRange(None(WorkedOn), 1.5 * None(Silent), 1);
+        Assert.InRange(
+            None(Silent with { Circumstances = new Circumstances(NewWiring: true) }),
+            1.5 * None(WorkedOn),
+            1
+        );
     }
 
     [Fact]

@@ -237,6 +237,7 @@ public sealed class KeepingTests(Host host) : IClassFixture<Host>
                 words = "Will not crank.",
                 circumstances = new { years = 20, damp = true },
                 also = new[] { new { duty = "sparks-magneto", works = true } },
+                jumpStarted = false,
                 lamps = new[]
                 {
                     new

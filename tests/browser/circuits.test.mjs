@@ -60,6 +60,14 @@ test("a quad that clicks and does not crank: the contacts of its start relay", a
   assert.match(verdict, /start relay/i);
 });
 
+test("a quad that clicks and cranks on jump leads: its battery, and the sheet says what was tried", async () => {
+  const { page, verdict } = await hunt({ machine: "hill-quad-2", complaint: "Does not crank", says: "One click", onLeads: "yes", fault: "battery/weak" });
+  assert.match(verdict, /battery/i);
+  assert.doesNotMatch(verdict, /relay|starter/i);
+  await page.goto(`${page.url().match(/^.*\/jobs\/T-\d+/)[0]}/sheet`);
+  assert.match(await page.locator("body").innerText(), /On jump leads from a good battery: yes/);
+});
+
 test("a scooter that does nothing at START: its front brake-lever switch no longer reaches", async () => {
   const { verdict } = await hunt({ machine: "quay-scooter-3", complaint: "Does not crank", says: "Nothing at all", fault: "front-lever/made/open" });
   assert.match(verdict, /front brake lever switch/i);

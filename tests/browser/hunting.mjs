@@ -5,9 +5,9 @@ import { pageOf, beeps } from "./harness.mjs";
 /**
  * Starts a job from the bench and writes its complaint down: `stood` are positions of controls that were otherwise when it
  * happened, `engine` how fast it turned then, `bridged` contacts found bridged, `lamps` how they looked, `renewed` what was
- * renewed and did nothing.
+ * renewed and did nothing, `onLeads` how it did on jump leads.
  */
-export async function complain({ app, browser }, { machine, complaint, says, stood = {}, engine, failed = 3, tried = 3, bridged = [], lamps = {}, renewed }) {
+export async function complain({ app, browser }, { machine, complaint, says, stood = {}, engine, failed = 3, tried = 3, bridged = [], lamps = {}, renewed, onLeads }) {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });
   const file = await app.api(`/machines/${machine}`);
   await page.goto(app.url);
@@ -20,6 +20,7 @@ export async function complain({ app, browser }, { machine, complaint, says, sto
   for (const [control, position] of Object.entries(stood)) await page.selectOption(`select[name='Stood[${control}]']`, position);
   for (const [lamp, look] of Object.entries(lamps)) await page.selectOption(`select[aria-label='${lamp}']`, look);
   if (renewed) await page.locator("select[name=Renewed]").first().selectOption(renewed);
+  if (onLeads) await page.selectOption("select[name=OnLeads]", { label: onLeads });
   for (const contact of bridged) await page.check(`input[name=Bridged][value='${contact}']`);
   await page.fill("input[name=Failed]", `${failed}`);
   await page.fill("input[name=Tried]", `${tried}`);
@@ -29,7 +30,7 @@ export async function complain({ app, browser }, { machine, complaint, says, sto
 
 /**
  * Answers every test of a complaint as the machine with its hidden fault would, until a verdict stands. `spark(setUp)` says
- * what a spark tester shows, by hand: 0, 1 or 2. `stirs(place, how)` says whether the fault comes or goes as a place is moved,
+ * what a spark tester shows, or how it runs with something off, by hand: 0, 1 or 2. `stirs(place, how)` says whether the fault comes or goes as a place is moved,
  * warmed or wetted, by hand.
  */
 export async function hunt(at, { machine, fault, severity, from, spark, stirs, ...told }) {
@@ -54,7 +55,7 @@ export async function pursue({ app }, page, file, { machine, faults, from, spark
     }
     const condition = conditions[Number(form.Condition)];
     asked.push(`${condition.quantity}: ${await page.locator("#test-title").innerText()} [${condition.words}]`);
-    if (condition.quantity === "spark") {
+    if (["spark", "runs"].includes(condition.quantity)) {
       await Promise.all([page.waitForNavigation(), page.click(`.seen button[value='${spark(condition.words)}']`)]);
       continue;
     }

@@ -47,6 +47,38 @@ test("an oil lamp that is lit while the oil is right: its lead lies bare, and ne
   assert.doesNotMatch(verdict, /^oil (lamp: bulb|switch)/im);
 });
 
+// The oil really is low: it is said to be checked before a wire is doubted, it is found so, and no part is condemned or ordered.
+test("an oil lamp that is telling the truth: the oil is checked first, and nothing is renewed", async () => {
+  const { page } = await hunting.complain({ app, browser }, { machine: "orchard-tractor-4", complaint: "Oil lamp is lit with the engine running", says: "It does it all the same" });
+  assert.match(await page.locator("#test-form .caution").first().innerText(), /check that first: level[\s\S]*tells the truth/i);
+  await Promise.all([page.waitForURL(/repair$/), page.click("text=It is so: it tells the truth")]);
+  assert.match(await page.locator("main").innerText(), /tells the truth[\s\S]*renew no sender, bulb or wire/i);
+  assert.doesNotMatch(await page.locator("main").innerText(), /interlock/i);
+  await page.fill("input[name=Done]", "Half a litre of oil, drain plug nipped up");
+  await page.fill("input[name=MinutesTaken]", "15");
+  await Promise.all([page.waitForURL(/prove$/), page.click("text=Done, now prove it")]);
+  assert.match(await page.locator(".checks").first().innerText(), /oil lamp stays dark/i);
+  assert.deepEqual(page.complaints, []);
+  await page.goto(page.url().replace(/prove$/, "sheet"));
+  const sheet = await page.locator("body").innerText();
+  assert.match(sheet, /It tells the truth/);
+  assert.doesNotMatch(sheet, /renew/i);
+});
+
+// By hand: at speed the kill line stands at some hundred volts, which jump the damp at wire 28 and not at idle. With the kill
+// wire off at the coil it runs; with the harness plug apart behind that wire it does not.
+test("an outboard that misfires above idle: the kill wire that tracks to metal there, and neither coil nor pack is condemned", async () => {
+  const { verdict } = await hunt({
+    machine: "tide-outboard-3",
+    complaint: "Top coil: misses or cuts out above idle",
+    says: "No spark",
+    fault: "28/damp",
+    spark: (setUp) => (/at working speed/.test(setUp) && !/kill wire off/.test(setUp) ? 0 : 2),
+  });
+  assert.match(verdict, /28|black\/yellow|insulation/i);
+  assert.doesNotMatch(verdict, /^(top|bottom) (coil|ignition pack)/im);
+});
+
 // By hand: a leg burnt through to the core still charges at work; at idle with the lamps on it does not. It is read from a lead to ground with the plug apart.
 test("a three-phase stator with a leg on its core is found at its own leads, and its regulator is not blamed", async () => {
   const { asked, verdict } = await hunt({

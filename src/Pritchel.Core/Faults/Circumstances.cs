@@ -51,6 +51,15 @@ public sealed record Circumstances(
     /// <summary>As rates are given.</summary>
     public static Circumstances Usual { get; } = new();
 
+    /// <summary>
+    /// How many times likelier than usual it is that no single fault of the drawing is the cause: hands that worked on it put two leads
+    /// on wrongly, or fitted what is wired otherwise inside.
+    /// </summary>
+    public double OtherwiseTimes =>
+        NewWiring ? 8
+        : RecentWork ? 3
+        : 1;
+
     /// <summary>How many times likelier a fault of that weakness is than usual.</summary>
     public double Times(Weakness weakness)
     {

@@ -24,6 +24,18 @@ public static class RepairSteps
             ]
         );
 
+    /// <summary>What to do when a lamp, an alarm or a gauge was found to tell the truth.</summary>
+    public static RepairGuide TrueWarning { get; } =
+        new(
+            "The engine stays stopped until what it warns of is put right; hot oil, coolant and exhaust burn. The maker's manual says how much and how hot.",
+            [
+                "Put right what it warns of: level, leak, blocked way, pump, belt, seal. Most of that is no electrician's work: say so, and to whom it goes.",
+                "Renew no sender, bulb or wire for it: they told the truth.",
+                "Run it as it was complained of and watch: the warning goes, and comes again when its sensor is made to tell.",
+                "Write down what was found, so that the next warning is believed.",
+            ]
+        );
+
     /// <summary>What to do when nothing is wrong in the circuit complained of.</summary>
     public static RepairGuide NotElectrical { get; } =
         new(

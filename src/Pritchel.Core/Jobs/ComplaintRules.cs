@@ -63,6 +63,9 @@ public sealed class ComplaintRules
     /// <summary>Other things that the machine does and that are quickly tried.</summary>
     public IReadOnlyList<Symptom> Others { get; }
 
+    /// <summary>Whether jump leads may have been tried.</summary>
+    public bool MayBeJumped => JumpStart.IsFor(circuit, Own);
+
     /// <summary>Codes that may have been read.</summary>
     public IReadOnlyList<string> Codes { get; }
 
@@ -169,6 +172,14 @@ public sealed class ComplaintRules
         foreach (var also in told.Also.Where(a => Others.All(o => o.Duty.Id != a.Duty)))
         {
             yield return new("also", $"“{also.Duty}” is not something else that this machine is quickly tried for.");
+        }
+
+        if (told.JumpStarted is not null && !MayBeJumped)
+        {
+            yield return new(
+                "jumpStarted",
+                "Jump leads are told of a starter that should turn, and of no other complaint."
+            );
         }
 
         foreach (var code in (told.Codes ?? []).Where(c => !Codes.Contains(c)))

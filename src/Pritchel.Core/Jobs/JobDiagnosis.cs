@@ -29,14 +29,15 @@ public sealed class JobDiagnosis
         DiagnosisKit kit,
         Meter meter,
         Func<DutyId, DutyTries?> tries,
-        Func<StoredCodes>? codes
+        Func<StoredCodes>? codes,
+        Func<DutyTries?> jumpStart
     )
     {
         State = state;
         Kit = kit;
         var all = state.Readings.Select(r => (r.Sequence, r.Reading, At: Weighed(kit, r.Reading.At))).ToList();
         TakenOtherwise = [.. all.Where(r => r.At is null).Select(r => (r.Sequence, r.Reading))];
-        var side = SideEvidenceOf(state, kit, tries, codes);
+        var side = SideEvidenceOf(state, kit, tries, codes, jumpStart);
         var readings = all.Where(r => r.At is not null)
             .Select(r => new Placed(r.Sequence, r.Reading, r.At!.Value))
             .ToList();
@@ -185,13 +186,15 @@ public sealed class JobDiagnosis
     /// <param name="meter">Meter in use.</param>
     /// <param name="tries">How faults let another duty go, by its id; null where that is not known.</param>
     /// <param name="codes">Codes that faults store; asked for when some were read.</param>
+    /// <param name="jumpStart">How faults let its starter do on jump leads; asked for when they were tried.</param>
     public static JobDiagnosis Of(
         JobState state,
         DiagnosisKit kit,
         Meter meter,
         Func<DutyId, DutyTries?>? tries = null,
-        Func<StoredCodes>? codes = null
-    ) => new(state, kit, meter, tries ?? (_ => null), codes);
+        Func<StoredCodes>? codes = null,
+        Func<DutyTries?>? jumpStart = null
+    ) => new(state, kit, meter, tries ?? (_ => null), codes, jumpStart ?? (() => null));
 
     /// <summary>Where a reading is weighed; null where it says nothing of this complaint, or what it hangs on is not followed.</summary>
     private static ProbePair? Weighed(DiagnosisKit kit, ProbedAt told) =>
@@ -201,7 +204,8 @@ public sealed class JobDiagnosis
         JobState state,
         DiagnosisKit kit,
         Func<DutyId, DutyTries?> tries,
-        Func<StoredCodes>? codes
+        Func<StoredCodes>? codes,
+        Func<DutyTries?> jumpStart
     )
     {
         // What comes and goes may have been away when something else was tried.
@@ -218,6 +222,9 @@ public sealed class JobDiagnosis
                     .Select(d => (d.Sure, Tries: tries(d.Duty)))
                     .Where(d => d.Tries is not null)
                     .Select(d => new OtherDuty(true, d.Tries!, d.Sure) { Away = away }),
+                .. state.Complaint.JumpStarted is { } works && jumpStart() is { } onLeads
+                    ? new[] { OtherDuty.OnJumpLeads(works, onLeads) with { Away = away } }
+                    : [],
             ],
             state.Complaint.Codes is { } read && codes is not null ? (read, codes()) : null,
             new WiggleEvidence(

@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Diagnosis.Evidence;
+using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
@@ -112,6 +113,12 @@ public sealed class HiddenFault
         planted.Any(p => p.Fault.Repair.Id == repair)
         || ((planted.Count == 0 || built.IsFoundAlone) && built.LeadsTo(table.Circuit, repair));
 
+    /// <summary>Whether leads were put on wrongly at the part that a change of the drawing is said to be at.</summary>
+    public bool IsAt(NotAsDrawn? said) => said is not null && built.At.Contains(said.At.Part);
+
+    /// <summary>Whether leads were put on wrongly and nothing is broken.</summary>
+    public bool IsMisdrawn => planted.Count == 0 && built.At.Count > 0;
+
     /// <summary>What its owner says.</summary>
     public required Complaint Complaint { get; init; }
 
@@ -182,7 +189,14 @@ public sealed class HiddenFault
 
         var parameters = HealthyMachine.Draw(built.Circuit, random, world.Widen);
         return Told(table, built, parameters, [], world, random) is { } complaint
-            ? new(table, built, parameters, [], meter, random, world) { Complaint = complaint }
+            ? new(table, built, parameters, [], meter, random, world)
+            {
+                // Leads do not change places by themselves: whoever brings it knows that it was worked on.
+                Complaint = complaint with
+                {
+                    Circumstances = new Circumstances(RecentWork: built.At.Count > 0),
+                },
+            }
             : null;
     }
 

@@ -22,6 +22,9 @@ internal sealed record Misdrawn(Circuit Circuit, IReadOnlyList<WireId> Wires)
     /// <summary>What holds whatever else is wrong.</summary>
     public IReadOnlyList<PlantedFault> Always { get; private init; } = [];
 
+    /// <summary>The parts that leads were put on wrongly at.</summary>
+    public IReadOnlyList<PartId> At { get; private init; } = [];
+
     /// <summary>What is not as drawn.</summary>
     public FaultId Id =>
         Wrong is { } part
@@ -111,7 +114,7 @@ internal sealed record Misdrawn(Circuit Circuit, IReadOnlyList<WireId> Wires)
                 && new CaseRunner(table, circuit, 1e-9).Begin([], circuit.NominalParameters()) == wanted
             )
             {
-                return new Misdrawn(circuit, wires);
+                return new Misdrawn(circuit, wires) { At = [.. way.Pairs.Select(p => p.One.Part)] };
             }
         }
 

@@ -22,6 +22,9 @@ public sealed record Hunt(FaultId FaultId, SuspectId? Verdict, bool Right, int R
 
     /// <summary>Whether it was said at the end that no single fault of the drawing shows what was read.</summary>
     public bool IsUnexplained { get; init; }
+
+    /// <summary>Whether leads put on wrongly were named at the end where they were: in place of a fault, or beside it.</summary>
+    public bool IsWiringNamed { get; init; }
 }
 
 /// <summary>A share stated for the suspect that led at the time.</summary>
@@ -70,6 +73,7 @@ public static class Rehearsal
                 {
                     Stated = stated,
                     IsUnexplained = Unexplained.Is(beliefs),
+                    IsWiringNamed = hidden.IsMisdrawn && hidden.IsAt(WiringNamed(beliefs)),
                 };
             }
 
@@ -93,4 +97,8 @@ public static class Rehearsal
             situation = kit.Plan.After(situation, next.At);
         }
     }
+
+    /// <summary>The change of the drawing that the page of these beliefs names; null for none.</summary>
+    private static NotAsDrawn? WiringNamed(Beliefs beliefs) =>
+        Unexplained.Is(beliefs) ? Unexplained.Of(beliefs).Drawn : beliefs.WiredOtherwise;
 }

@@ -171,20 +171,15 @@ internal static class MachineFaults
                 ComesAndGoes = true,
                 Weakness = Weakness.Damp | Weakness.Salt | Weakness.Age,
             };
-            yield return Of(
-                "swapped",
-                FaultKind.Swapped,
-                "wires swapped",
-                0.1,
-                [
-                    new LaidPath(one.A, two.B, SwappedOhms, Through: part.Id),
-                    new LaidPath(two.A, one.B, SwappedOhms, Through: part.Id),
-                ]
-            ) with
-            {
-                Changes = [Opened(ohms[one.Name]), Opened(ohms[two.Name])],
-                Weakness = Weakness.RecentWork,
-            };
+            yield return Crossed(
+                circuit,
+                Of("swapped", FaultKind.Swapped, "wires swapped", 0.1, []) with
+                {
+                    Weakness = Weakness.RecentWork,
+                },
+                one,
+                two
+            );
         }
 
         if (cavities.Count > 0 && Cavity.Of(part).Count() > 1)
@@ -210,6 +205,25 @@ internal static class MachineFaults
     }
 
     private const double SwappedOhms = 0.004;
+
+    /// <summary>A fault that is the pins of two cavities, on one side of their coupling, in each other's place.</summary>
+    /// <param name="circuit">The circuit.</param>
+    /// <param name="fault">The fault, without what it changes.</param>
+    /// <param name="one">A cavity.</param>
+    /// <param name="other">Another of that coupling.</param>
+    public static Fault Crossed(Circuit circuit, Fault fault, Cavity one, Cavity other)
+    {
+        var ohms = ((IComesApart)circuit.DeviceOf(one.A.Part)).Cavities.ToLookup(c => c.Cavity, c => c.Ohms);
+        return fault with
+        {
+            Changes = [.. ohms[one.Name].Concat(ohms[other.Name]).Select(Opened)],
+            Paths =
+            [
+                new LaidPath(one.A, other.B, SwappedOhms, Through: one.A.Part),
+                new LaidPath(other.A, one.B, SwappedOhms, Through: one.A.Part),
+            ],
+        };
+    }
 
     private static ParameterChange Opened(ParameterId parameter) =>
         new(parameter, ChangeRule.Set, double.PositiveInfinity);

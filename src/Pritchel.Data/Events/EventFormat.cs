@@ -218,7 +218,8 @@ public static class EventFormat
                         b.Charge,
                         b.Warmth?.Value
                     )),
-                ]
+                ],
+            complaint.JumpStarted
         );
 
     private static Complaint ReadComplaint(StoredComplaint stored) =>
@@ -266,6 +267,7 @@ public static class EventFormat
                     Warmth = b.Celsius is { } celsius ? new Celsius(celsius) : null,
                 }),
             ],
+            JumpStarted = stored.JumpStarted,
             Words = stored.Words,
         };
 

@@ -46,7 +46,8 @@ internal sealed record StoredComplaint(
     string Words,
     IReadOnlyList<string>? WorseWhen = null,
     IReadOnlyList<StoredCure>? Cures = null,
-    IReadOnlyList<StoredBattery>? Batteries = null
+    IReadOnlyList<StoredBattery>? Batteries = null,
+    bool? JumpStarted = null
 ) : StoredEvent;
 
 internal sealed record StoredReading(

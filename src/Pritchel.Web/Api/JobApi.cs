@@ -38,6 +38,12 @@ internal static class JobApi
             .ChangedBy(MemberRole.Helper);
         Post<NothingRequest>(jobs, "undo", JobEntries.Undo, "Take the last entry back").ChangedBy(MemberRole.Helper);
         Post<NothingRequest>(jobs, "verdict", JobEntries.Verdict, "Take the verdict that stands");
+        Post<NothingRequest>(
+            jobs,
+            "truth",
+            JobEntries.Truth,
+            "Take it that a lamp or an alarm tells the truth, as whoever checked it found"
+        );
         Post<NothingRequest>(jobs, "measure-on", (_, _) => new MeasuredOn(), "Set the verdict aside and measure on");
         Post<LeadRequest>(jobs, "lead", JobEntries.Lead, "A clip lead over the verdict's place: on, or off again");
         Post<RepairRequest>(jobs, "repair", JobEntries.Repair, "Write down what was done");
@@ -110,7 +116,7 @@ internal static class JobApi
                 async (string tag, HttpRequest request, JobDesk desk, CancellationToken cancel) =>
                 {
                     if (
-                        await FindAsync(tag, desk, whole: what is "verdict" or "proof" or "close", cancel)
+                        await FindAsync(tag, desk, whole: what is "verdict" or "truth" or "proof" or "close", cancel)
                         is not { } open
                     )
                     {

@@ -38,6 +38,7 @@ internal static class JobEntries
             Circumstances = wanted.Circumstances ?? Circumstances.Usual,
             Codes = wanted.Codes is null ? null : [.. Each(wanted.Codes, "codes")],
             Also = [.. Each(wanted.Also, "also").Select(a => new AlsoTold(new DutyId(a.Duty), a.Works))],
+            JumpStarted = wanted.JumpStarted,
             WorseWhen = [.. (wanted.WorseWhen ?? []).Distinct()],
             Cures = [.. Each(wanted.Cures, "cures").Select(c => new CureTried(RepairId.Of(c.Repair ?? ""), c.Effect))],
             Batteries =
@@ -180,6 +181,12 @@ internal static class JobEntries
         return JobVerdict.Standing(open)
             ?? throw new RefusedException("", "Nothing stands clear yet: measure on. /next-test says what.");
     }
+
+    public static JobEvent Truth(Entering entering, NothingRequest nothing) =>
+        !entering.Open.State.ComplaintTold
+            ? throw new RefusedException("", "Write the complaint down first.")
+            : JobVerdict.Truth(entering.Open)
+                ?? throw new RefusedException("", "Only a lamp, a gauge or an alarm can tell the truth; this is none.");
 
     public static JobEvent Lead(Entering entering, LeadRequest wanted)
     {

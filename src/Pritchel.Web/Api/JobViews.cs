@@ -100,6 +100,7 @@ internal static class JobViews
                     open.Diagnosis.Certainty.IsConvicted,
                     HangsOnOneLook = open.Diagnosis.Certainty.HangsOn is not null,
                     open.Diagnosis.Certainty.HangsOnTenths,
+                    WouldReadSoIf = open.Diagnosis.Beliefs.WiredOtherwise?.Words,
                 }
                 : null,
             Test = next is null

@@ -153,6 +153,9 @@ public sealed record ComplaintRequest
     /// <summary>What else was tried.</summary>
     public IReadOnlyList<AlsoRequest>? Also { get; init; }
 
+    /// <summary>Whether it did it on jump leads from a good battery; left out when nobody tried.</summary>
+    public bool? JumpStarted { get; init; }
+
     /// <summary>When it fails sooner or oftener.</summary>
     public IReadOnlyList<WorseWhen>? WorseWhen { get; init; }
 

@@ -16,6 +16,8 @@ public static class CertaintyWords
             ? "No more is stated while all hangs on one look or beep: yes and no are mistaken for each other more easily than figures. Have it answered once more, as below."
         : certainty.HangsOnTenths
             ? "No more is stated while all hangs on tenths of a volt read away from both that are left: a charger, a tired battery or a wet switch makes as much. Look at the place before it is renewed."
+        : certainty.WiredOtherwise is not null
+            ? "No more is stated before somebody looked at the place: leads put on wrongly would read the same."
         : $"No more is stated on what was {(certainty.Kinds.Count == 0 ? "told" : Said(certainty.Kinds[0]))} alone: look at the place, feed it with a clip lead or move it, and see it answer.";
 
     private static string Said(EvidenceKind kind) =>

@@ -38,6 +38,9 @@ public sealed class ComplaintForm
     /// <summary>What else was tried, "works" or "fails" by duty id.</summary>
     public Dictionary<string, string> Also { get; set; } = [];
 
+    /// <summary>How it did on jump leads from a good battery, "works" or "fails"; empty when nobody tried.</summary>
+    public string? OnLeads { get; set; }
+
     /// <summary>Whether the controller's codes were read.</summary>
     public bool CodesRead { get; set; }
 
@@ -105,6 +108,12 @@ public sealed class ComplaintForm
                 a => a.Works ? "works" : "fails",
                 StringComparer.Ordinal
             ),
+            OnLeads = complaint.JumpStarted switch
+            {
+                true => "works",
+                false => "fails",
+                _ => null,
+            },
             Worse = [.. complaint.WorseWhen],
             Renewed = [.. complaint.Cures.Select(c => c.Repair.Text)],
             Did = [.. complaint.Cures.Select(c => c.Effect)],

@@ -34,6 +34,7 @@ public sealed class ComplaintReader(ComplaintForm form, OpenJob open, ComplaintR
             Speed = SpeedTold,
             Bridged = BridgedTold,
             Also = AlsoTold,
+            JumpStarted = JumpStartTold,
             Batteries = BatteriesTold(out var unread),
         };
         return
@@ -74,6 +75,7 @@ public sealed class ComplaintReader(ComplaintForm form, OpenJob open, ComplaintR
             Circumstances = life,
             Codes = form.CodesRead || form.Codes.Count > 0 ? [.. rules.Codes.Where(form.Codes.Contains)] : null,
             Also = AlsoTold,
+            JumpStarted = JumpStartTold,
             WorseWhen = [.. form.Worse.Where(Enum.IsDefined).Distinct().Order()],
             Cures = CuresTold,
             Heard = heard,
@@ -102,6 +104,9 @@ public sealed class ComplaintReader(ComplaintForm form, OpenJob open, ComplaintR
                 .Others.Where(s => form.Also.GetValueOrDefault(s.Duty.Id.Text) is "works" or "fails")
                 .Select(s => new AlsoTold(s.Duty.Id, form.Also[s.Duty.Id.Text] == "works")),
         ];
+
+    private bool? JumpStartTold =>
+        rules.MayBeJumped && form.OnLeads is "works" or "fails" ? form.OnLeads == "works" : null;
 
     private IReadOnlyList<CureTried> CuresTold =>
         [

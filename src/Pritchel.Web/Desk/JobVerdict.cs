@@ -18,4 +18,10 @@ public static class JobVerdict
         : open.Diagnosis.Verdict.Suspect is { } suspect
             ? new VerdictTaken(suspect.Id, VerdictWords.Of(suspect), open.Diagnosis.Certainty.Stated(suspect.Share))
         : null;
+
+    /// <summary>That a lamp or an alarm tells the truth, as whoever checked it found; null for what warns of nothing.</summary>
+    public static VerdictTaken? Truth(OpenJob open) =>
+        open.Kit.Table.Duty.Warns
+            ? new VerdictTaken(SuspectId.AsDesigned, "It tells the truth. What it warns of was looked at and found.", 1)
+            : null;
 }

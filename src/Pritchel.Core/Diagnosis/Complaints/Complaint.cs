@@ -121,6 +121,9 @@ public sealed record Complaint
     /// <summary>What else was tried, and how that went.</summary>
     public IReadOnlyList<AlsoTold> Also { get; init; } = [];
 
+    /// <summary>Whether it did it on jump leads from a good battery; null when nobody tried.</summary>
+    public bool? JumpStarted { get; init; }
+
     /// <summary>Codes stored or blinked; none of them when it was read and showed none, null when nobody read it.</summary>
     public IReadOnlyList<string>? Codes { get; init; }
 

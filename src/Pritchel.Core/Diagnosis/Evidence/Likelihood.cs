@@ -59,6 +59,9 @@ internal static class Likelihood
         { 0.001, 0.001, 0.001, 0.03, 0.97 },
     };
 
+    // However it fails, it is complained of: what works is, as often as any failing is said of it.
+    private const double FailingSaidOfWhatWorks = 0.03;
+
     /// <summary>Chance that this is said when that is true.</summary>
     /// <param name="said">What is said.</param>
     /// <param name="truth">What is true.</param>
@@ -74,7 +77,7 @@ internal static class Likelihood
     private static double OfHeardPlainly(Heard said, Heard truth) =>
         said switch
         {
-            Heard.NotSaid => 1,
+            Heard.NotSaid => truth == Heard.Works ? FailingSaidOfWhatWorks : 1,
             Heard.WillNotStart => truth switch
             {
                 Heard.Works => HardFaultSaidToComeAndGo,

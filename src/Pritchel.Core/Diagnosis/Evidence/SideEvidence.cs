@@ -140,6 +140,14 @@ public sealed record OtherDuty(bool Works, DutyTries Tries, double Sure = 1)
             duty.Speed == DutySpeed.Work && duty.OnTheWay.Count > 0 ? HoldsWhenSlow : 0
         );
 
+    // Jump leads that bite badly, or are thin, do nothing for a sound starter; what they did do, they did.
+    private const double SureOfNothing = 0.8;
+
+    /// <summary>What was told of jump leads.</summary>
+    /// <param name="works">Whether it turned as it should on them.</param>
+    /// <param name="tries">How it does on them with each fault.</param>
+    public static OtherDuty OnJumpLeads(bool works, DutyTries tries) => new(works, tries, works ? 1 : SureOfNothing);
+
     /// <summary>Chance of that with a fault; null for the sound machine.</summary>
     public double Of(Fault? fault)
     {

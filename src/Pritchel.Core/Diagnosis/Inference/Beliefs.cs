@@ -38,6 +38,7 @@ public sealed record Suspect(Repair? Repair, double Share, Fault? Likeliest, boo
 /// </summary>
 public sealed class Beliefs
 {
+    // Of machines that nobody worked on; somebody's hands make more of them (Circumstances.OtherwiseTimes).
     private const double NoneOfTheseShare = 0.02;
     private const double SoundMachineShare = 0.001;
 
@@ -54,6 +55,7 @@ public sealed class Beliefs
     private readonly double[][] weights;
     private readonly Hypothesis?[] refined;
     private readonly Lazy<(double Rates, double[] Gains, double[] HealthyLamps)> baseline;
+    private readonly Lazy<NotAsDrawn?> wiredOtherwise;
     private double[] shares = [];
     private double[]? drawWeights;
     private int? leading;
@@ -74,6 +76,7 @@ public sealed class Beliefs
         weights = new double[table.Hypotheses.Count][];
         refined = new Hypothesis?[table.Hypotheses.Count];
         baseline = new(Baseline);
+        wiredOtherwise = new(() => NotAsDrawn.InsteadOfTheFirst(this));
         LampsSeen =
         [
             .. complaint.Lamps.Where(l => l.Look != LampLook.NotSeen).Select(Seen).OfType<(int, int, LampLook)>(),
@@ -107,6 +110,14 @@ public sealed class Beliefs
 
     /// <summary>Share of "none of these".</summary>
     public double NoneOfThese { get; private set; }
+
+    /// <summary>
+    /// Where somebody worked on it just before: leads put on wrongly that would give every reading as well. Null for none; worked out
+    /// once, when first asked for.
+    /// </summary>
+    public NotAsDrawn? WiredOtherwise => wiredOtherwise.Value;
+
+    private double NoneShare => NoneOfTheseShare * Complaint.Circumstances.OtherwiseTimes;
 
     /// <summary>Suspects by share, largest first; shares sum to one.</summary>
     public IReadOnlyList<Suspect> Suspects { get; private set; } = [];
@@ -189,7 +200,7 @@ public sealed class Beliefs
         Refine(grouped, told);
         var total = weights.Sum(w => w.Sum());
         NoneOfThese =
-            NoneOfTheseShare
+            NoneShare
             * Likelihood.OfTries(Complaint)
             * NoneExplains(Complaint.Heard)
             * Math.Pow(NoneExplainsLamp, Math.Min(3, LampsSeen.Count))
@@ -315,7 +326,7 @@ public sealed class Beliefs
         rate *= weighed is { Fault: not null, HasPredictions: false } ? SoundMachineShare : 1;
         return rate
             / rates
-            * (1 - NoneOfTheseShare)
+            * (1 - NoneShare)
             / Table.Particles
             * SideEvidence.Of(weighed.Fault)
             * WorseEvidence.Of(Complaint, weighed.Fault);

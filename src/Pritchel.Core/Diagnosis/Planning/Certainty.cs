@@ -34,7 +34,8 @@ public enum EvidenceKind
 /// probe one terminal off, a meter that lies; and what is left over when all else was cleared may be a second fault. So less than nineteen in
 /// twenty is stated before two kinds agree and the suspect itself was read, while a reading stands against it, while all hangs on one
 /// look or beep (yes and no are mistaken for each other more easily than figures), or on tenths of a volt read far from what they tell
-/// apart (what a charger, a tired battery or a wet switch adds is as much, and is on no drawing). Common practice, no source.
+/// apart (what a charger, a tired battery or a wet switch adds is as much, and is on no drawing); nor, where somebody worked on it just
+/// before, while leads put on wrongly would give every reading as well and nobody looked. Common practice, no source.
 /// </summary>
 /// <param name="Kinds">Kinds of evidence gathered.</param>
 /// <param name="Misfits">Readings that the first suspect does not show.</param>
@@ -49,7 +50,9 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
 
     /// <summary>Most that may be stated.</summary>
     public double Most =>
-        Kinds.Count >= 2 && Misfits == 0 && IsConvicted && HangsOn is null && !HangsOnTenths ? 1 : MostUnproved;
+        Kinds.Count >= 2 && Misfits == 0 && IsConvicted && HangsOn is null && !HangsOnTenths && WiredOtherwise is null
+            ? 1
+            : MostUnproved;
 
     /// <summary>A look or a beep, answered once, without which the first suspect would not stand clear; null for none.</summary>
     public ProbePair? HangsOn { get; init; }
@@ -59,6 +62,12 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
     /// for both.
     /// </summary>
     public bool HangsOnTenths { get; init; }
+
+    /// <summary>
+    /// What whoever worked on it may have done instead, under which every reading fits as well; null for none, and where nobody worked
+    /// on it.
+    /// </summary>
+    public NotAsDrawn? WiredOtherwise { get; init; }
 
     /// <summary>How much of a share may be stated.</summary>
     public double Stated(double share) => Math.Min(share, Most);
@@ -83,6 +92,7 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
             {
                 HangsOn = OneLook(beliefs),
                 HangsOnTenths = beliefs.Readings.Any(r => IsOfTenthsAfar(beliefs, r)),
+                WiredOtherwise = beliefs.WiredOtherwise,
             };
     }
 
@@ -145,7 +155,7 @@ public sealed record Certainty(IReadOnlyList<EvidenceKind> Kinds, int Misfits, b
             yield return EvidenceKind.Seen;
         }
 
-        if (beliefs.Complaint.Also.Count > 0 || beliefs.Complaint.Codes is { Count: > 0 })
+        if (beliefs.Complaint is { Also.Count: > 0 } or { Codes.Count: > 0 } or { JumpStarted: not null })
         {
             yield return EvidenceKind.Tried;
         }

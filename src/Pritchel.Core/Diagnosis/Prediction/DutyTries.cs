@@ -39,7 +39,14 @@ public sealed class DutyTries
     /// <param name="duty">The duty.</param>
     /// <param name="altered">What was found altered.</param>
     /// <param name="failing">The duty that fails, as it was tried; null, or one that is not quickly tried, for none.</param>
-    public static DutyTries Build(Circuit circuit, Duty duty, IReadOnlyList<AlterationId> altered, Duty? failing = null)
+    /// <param name="asItFailed">What else was so as that one failed, and is not now.</param>
+    public static DutyTries Build(
+        Circuit circuit,
+        Duty duty,
+        IReadOnlyList<AlterationId> altered,
+        Duty? failing = null,
+        params IReadOnlyList<PlantedFault> asItFailed
+    )
     {
         var table = PredictionTable.Bare(circuit, duty, altered);
         var complaint =
@@ -49,11 +56,12 @@ public sealed class DutyTries
         Parallel.For(
             0,
             shares.Length,
-            () => new Trier(table, complaint, circuit),
+            () => new Trier(table, complaint, circuit, asItFailed),
             (f, _, trier) =>
             {
                 var fault = circuit.Faults[f];
-                var own = fault.Paths.Count == 0 ? trier : new Trier(table, complaint, circuit.With([fault]));
+                var own =
+                    fault.Paths.Count == 0 ? trier : new Trier(table, complaint, circuit.With([fault]), asItFailed);
                 shares[f] = own.Works(fault, draws);
                 return trier;
             },
@@ -61,12 +69,37 @@ public sealed class DutyTries
         );
         return new DutyTries(
             circuit.Faults.Select((f, i) => (f.Id, Share: shares[i])).ToDictionary(x => x.Id, x => x.Share),
-            new Trier(table, null, circuit).Works(null, draws)
+            new Trier(table, null, circuit, []).Works(null, draws)
+        );
+    }
+
+    /// <summary>Either of two ways of trying it, nobody knows which.</summary>
+    /// <param name="one">How it goes in the one.</param>
+    /// <param name="other">And in the other, of the same faults.</param>
+    /// <param name="spared">How often it goes past a fault besides, by what that is of; 0 for never.</param>
+    internal static DutyTries Mean(DutyTries one, DutyTries other, Func<Owner, double> spared)
+    {
+        var sound = (one.soundWorks + other.soundWorks) / 2;
+        return new(
+            one.works.ToDictionary(
+                w => w.Key,
+                w =>
+                {
+                    var (mean, past) = ((w.Value + other.works[w.Key]) / 2, spared(w.Key.Of.Owner));
+                    return ((1 - past) * mean) + (past * sound);
+                }
+            ),
+            sound
         );
     }
 
     /// <summary>Tries one duty, with faults as bad as makes another fail.</summary>
-    private sealed class Trier(PredictionTable table, PredictionTable? complaint, Circuit circuit)
+    private sealed class Trier(
+        PredictionTable table,
+        PredictionTable? complaint,
+        Circuit circuit,
+        IReadOnlyList<PlantedFault> asItFailed
+    )
     {
         private readonly CaseRunner tried = new(table, circuit, DutyWaves.BeliefTolerance);
         private readonly CaseRunner? failing = complaint is null
@@ -87,14 +120,23 @@ public sealed class DutyTries
                 all = [.. draws.Screen];
             }
 
-            return all.Average(p => Heard.Works == Try(tried, fault, draws, p) ? 1.0 : 0);
+            return all.Average(p => Heard.Works == Try(tried, fault, draws, p, []) ? 1.0 : 0);
         }
 
         private bool Fails(Fault? fault, ParticleDraws draws, int particle) =>
-            Try(failing!, fault, draws, particle) != Heard.Works;
+            Try(failing!, fault, draws, particle, asItFailed) != Heard.Works;
 
-        private static Heard Try(CaseRunner runner, Fault? fault, ParticleDraws draws, int particle) =>
-            runner.Begin(fault, draws.Parameters(particle), draws.Severity(particle));
+        private static Heard Try(
+            CaseRunner runner,
+            Fault? fault,
+            ParticleDraws draws,
+            int particle,
+            IReadOnlyList<PlantedFault> besides
+        )
+        {
+            var there = fault is null ? besides : [new PlantedFault(fault, draws.Severity(particle)), .. besides];
+            return runner.Begin(there, draws.Parameters(particle));
+        }
     }
 
     /// <summary>Chance of that being found with a fault; null for the sound machine.</summary>

@@ -63,6 +63,9 @@ public sealed class DiagnoseModel(JobDesk desk) : JobPageModel(desk)
     public Task<IActionResult> OnPostVerdictAsync() =>
         EnterAsync(() => new Entered(JobVerdict.Standing(Open)), "/repair");
 
+    /// <summary>Takes it that what it warns of was found.</summary>
+    public Task<IActionResult> OnPostTrueAsync() => EnterAsync(() => new Entered(JobVerdict.Truth(Open)), "/repair");
+
     /// <summary>Sets an accepted verdict aside.</summary>
     public Task<IActionResult> OnPostMeasureOnAsync() => EnterAsync(() => Entered.Yes(new MeasuredOn()));
 

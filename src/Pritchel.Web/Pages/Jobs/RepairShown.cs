@@ -33,12 +33,17 @@ public sealed record RepairShown(Repair? Repair, RepairGuide Guide, ClipLead? Cl
         return new RepairShown(
             repair,
             repair is not null ? RepairSteps.For(repair.Kind, likeliest?.Kind)
-                : verdict.On == SuspectId.AsDesigned ? RepairSteps.AsDesigned
+                : verdict.On == SuspectId.AsDesigned
+                    ? (IsTrueWarning(open) ? RepairSteps.TrueWarning : RepairSteps.AsDesigned)
                 : RepairSteps.NotElectrical,
             likeliest is null ? null : ClipLead.For(open.Kit, likeliest),
             verdict.On == SuspectId.Sound ? [.. OthersThatStop(open)] : []
         );
     }
+
+    /// <summary>Whether what it warns of is so: neither put in the way by hand nor given by what was altered.</summary>
+    private static bool IsTrueWarning(OpenJob open) =>
+        open.Kit.Table.Duty.Warns && open.Design is not { AsDesigned: true, MayBeTrue: false };
 
     private static IEnumerable<Symptom> OthersThatStop(OpenJob open) =>
         open.Version.Symptoms.Where(s =>

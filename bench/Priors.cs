@@ -5,6 +5,7 @@ using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Practice;
+using Pritchel.Hunts;
 
 namespace Pritchel.Bench;
 
@@ -61,12 +62,11 @@ internal static class Priors
             }
 
             var left = circuit.Faults.Where(f => !reached.Contains(f.Id)).ToList();
-            unreached.Add(
-                $"{circuit.Machine.Id}: {reached.Count} of {circuit.Faults.Count} faults give some complaint; not: {string.Join("; ", left.GroupBy(f => f.Id.Role).OrderByDescending(g => g.Count()).Select(g => $"{g.Key} {string.Join(", ", g.Select(f => f.Id.Of.Text))}"))}"
-            );
+            unreached.Add(Reach.Row(circuit, left));
         }
 
         Console.WriteLine();
+        Console.WriteLine(Reach.Head);
         unreached.ForEach(Console.WriteLine);
         return 0;
     }

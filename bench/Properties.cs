@@ -46,9 +46,7 @@ internal static class Properties
             if (complaints == "all")
             {
                 var never = circuit.Faults.Where(f => !reached.Contains(f.Id)).ToList();
-                Console.WriteLine(
-                    $"{circuit.Machine.Id}: {circuit.Faults.Count} faults, {never.Count} give no complaint: {string.Join(", ", never.Select(f => f.Id))}"
-                );
+                Console.WriteLine(Reach.Row(circuit, never));
             }
         }
 

@@ -35,6 +35,12 @@ public class OtherWaysTests
     [InlineData("orchard-tractor-4", "goes-on-magneto-brake-0-seat-1", "seat/kill/open", false)]
     [InlineData("orchard-tractor-4", "goes-on-magneto-blades-1-seat-1", "seat/kill/welded", true)]
     [InlineData("orchard-tractor-4", "goes-on-magneto-blades-1-seat-1", "brake/kill/welded", false)]
+    // Fed to stop: a relay that welded holds it stopped wherever the stop circuit has volts, an open coil stops nothing.
+    [InlineData("terrace-dumper-1", "runs-stop", "stop-relay/welded", true)]
+    [InlineData("terrace-dumper-1", "runs-stop", "stop/open", false)]
+    [InlineData("harbour-launch-1", "runs-stop", "stop-relay/welded", true)]
+    [InlineData("harbour-launch-1", "runs-stop", "stop-button/stop/welded", true)]
+    [InlineData("harbour-launch-1", "runs-stop", "stop-relay/stuck", false)]
     public void Only_what_lies_on_that_way_gives_the_complaint(string machine, string duty, string fault, bool gives)
     {
         var kit = Shipped.Kit(machine, duty);

@@ -46,6 +46,37 @@ public class SymptomsTests
         Assert.All(expected, e => Assert.Contains(e, ids));
     }
 
+    /// <summary>To see that a lamp, a pump or a horn is on where it should be off, nobody holds a key at START or a button in.</summary>
+    [Theory]
+    [MemberData(nameof(MachinesAndVariants))]
+    public void Nothing_is_held_to_see_what_should_be_off(string machine)
+    {
+        var circuit = Shipped.Circuit(machine);
+        var off = Symptoms
+            .Of(circuit)
+            .Select(s => s.Duty)
+            .Where(d => d.Id.Text.StartsWith("not-", StringComparison.Ordinal))
+            .ToList();
+        Assert.All(off, d => Assert.Empty(circuit.Setting(d.Setting).Held(circuit.Machine)));
+    }
+
+    /// <summary>
+    /// By hand off the diagrams: the carrier's pump relay is fed with the key at ON and primes no longer than seconds, so welded it pumps on;
+    /// the launch's start relay is fed behind the battery switch, its second bank starts it through that, and what leaks behind it flattens the
+    /// bank that was left on.
+    /// </summary>
+    [Theory]
+    [InlineData("ridge-carrier-4", "not-pump", "pump-relay/welded")]
+    [InlineData("harbour-launch-1", "not-starter", "start-relay/welded")]
+    [InlineData("harbour-launch-1", "cranks-switch-2", "house/flat")]
+    [InlineData("harbour-launch-1", "holds-start-switch-1", "alternator/drains")]
+    public void What_is_fed_behind_a_switch_is_complained_of_with_that_on(string machine, string duty, string fault)
+    {
+        var kit = Shipped.Kit(machine, duty);
+        var planted = kit.Circuit.Faults.First(f => f.Id.Text == fault);
+        Assert.NotNull(HiddenFault.Hide(kit.Table, planted, Meter.Ordinary, new Random(1)));
+    }
+
     /// <summary>What is read or seen at idle or at work is so in a setting that keeps the engine running.</summary>
     [Theory]
     [MemberData(nameof(MachinesAndVariants))]

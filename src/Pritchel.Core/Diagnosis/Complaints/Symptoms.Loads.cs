@@ -9,10 +9,12 @@ public sealed partial class Symptoms
 {
     private const double Dark = 0.05;
 
+    private const double UnderVolts = 5;
+
     private void FindFuel(Part part)
     {
         // Energised to run: it must pull in. Energised to stop: it must let go in running, and pull in to stop.
-        if (First(s => Level(part, s, DutySpeed.Rest) > 0) is { } runs)
+        if (LetsRunIn(part) is { } runs)
         {
             Add(
                 CircuitGroup.Fuel,
@@ -43,6 +45,22 @@ public sealed partial class Symptoms
         {
             FindStopAfterMove(part);
         }
+    }
+
+    /// <summary>
+    /// Where it lets the engine run, nearest to rest. One that is fed to stop does so with everything dead too, where a contact that
+    /// welded shows nothing: then where most of the machine stands under volts and nothing is held.
+    /// </summary>
+    private ControlSetting? LetsRunIn(Part part)
+    {
+        bool LetsRun(ControlSetting setting) => Level(part, setting, DutySpeed.Rest) > 0;
+        return First(LetsRun) is { } nearest && !IsDriven(part, nearest)
+            ? settings
+                .Where(s => !s.Held(circuit.Machine).Any() && LetsRun(s))
+                .Take(MostBegun)
+                .Prepend(nearest)
+                .MaxBy(FedNodes)
+            : First(LetsRun);
     }
 
     /// <summary>What stops it only for a while after a control was moved: a timer that feeds a stop solenoid at key-off.</summary>
@@ -171,20 +189,27 @@ public sealed partial class Symptoms
     /// </summary>
     private ControlSetting? Off(Part part)
     {
-        if (First(s => Level(part, s, DutySpeed.Rest) >= Shows) is not { } does)
+        bool IsOff(ControlSetting setting) => Level(part, setting, DutySpeed.Rest) < Dark;
+        if (DoesIn(part) is not { } does)
         {
-            return First(s => Level(part, s, DutySpeed.Rest) < Dark);
+            return First(IsOff);
         }
 
         var moved =
             from c in Enumerable.Range(0, does.Count)
             from p in Enumerable.Range(0, circuit.Machine.Controls[c].Positions.Count)
             let other = does.With(c, p)
-            where p != does[c] && !AddsHeld(does, other)
+            // Nobody holds anything to see that something else is on; and a pump that runs once the engine turns is off where it stands.
+            where !other.Held(circuit.Machine).Any()
             select other;
-        return moved.Append(settings[0]).Where(s => Level(part, s, DutySpeed.Rest) < Dark).MaxBy(FedNodes)
-            ?? First(s => Level(part, s, DutySpeed.Rest) < Dark);
+        return moved.Distinct().Append(settings[0]).Where(IsOff).MaxBy(FedNodes) ?? First(IsOff);
     }
+
+    /// <summary>Where it is on: at rest, while it is cranked, or with the engine running.</summary>
+    private ControlSetting? DoesIn(Part part) =>
+        First(s => Level(part, s, DutySpeed.Rest) >= Shows)
+        ?? First(s => Level(part, s, DutySpeed.Crank) >= Shows)
+        ?? Running.Take(MostTriedTurning).FirstOrDefault(s => LevelAtWork(part, s) >= Shows);
 
     /// <summary>Whether a control is held in a setting that springs back by itself in another.</summary>
     private bool AddsHeld(ControlSetting before, ControlSetting after) =>
@@ -204,6 +229,14 @@ public sealed partial class Symptoms
         return part.Terminals.Any(t => IsUnderVolts(circuit.NodeOf(part.At(t))));
     }
 
+    /// <summary>Whether two of a part's terminals stand apart by volts that move something, its engines at rest.</summary>
+    private bool IsDriven(Part part, ControlSetting setting)
+    {
+        StandStill(setting);
+        var nodes = part.Terminals.Select(t => circuit.NodeOf(part.At(t))).ToList();
+        return nodes.Exists(a => nodes.Exists(b => state.Joined(a, b) && state.Drop(a, b) > UnderVolts));
+    }
+
     private void StandStill(ControlSetting setting)
     {
         state.Begin(circuit.NominalParameters());
@@ -212,7 +245,6 @@ public sealed partial class Symptoms
 
     private bool IsUnderVolts(int node)
     {
-        const double UnderVolts = 5;
         return state.Joined(node, circuit.Reference) && Math.Abs(state.Drop(node, circuit.Reference)) > UnderVolts;
     }
 

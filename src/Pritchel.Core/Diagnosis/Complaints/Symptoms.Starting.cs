@@ -7,12 +7,12 @@ namespace Pritchel.Core.Diagnosis.Complaints;
 /// <summary>Starters that must stay still, and batteries that must be charged and hold it.</summary>
 public sealed partial class Symptoms
 {
-    /// <summary>A starter stays still with everything at rest, and wherever one interlock refuses it.</summary>
+    /// <summary>A starter stays still with everything at rest, its battery not switched off, and wherever one interlock refuses it.</summary>
     private void FindStill(Part part)
     {
         var own = circuit.Machine.Duties.FirstOrDefault(d => d.Load == part.Id);
         var go = own is null ? First(s => Level(part, s, DutySpeed.Rest) > 0) : circuit.Setting(own.Setting);
-        if (go is null || Level(part, circuit.Setting(null), DutySpeed.Rest) > 0)
+        if (go is null || Level(part, Live(go), DutySpeed.Rest) > 0)
         {
             return;
         }
@@ -21,7 +21,7 @@ public sealed partial class Symptoms
             CircuitGroup.Starting,
             "not-" + part.Id,
             $"{SymptomWords.Said(part)} stays still",
-            circuit.Setting(null),
+            Live(go),
             part,
             DutySpeed.Rest,
             $"{SymptomWords.Said(part)} turns by itself, or stays in",
@@ -58,6 +58,13 @@ public sealed partial class Symptoms
         }
     }
 
+    /// <summary>Everything at rest, but battery switches as they stand in another setting.</summary>
+    private ControlSetting Live(ControlSetting other) =>
+        Enumerable
+            .Range(0, other.Count)
+            .Where(c => IsolatesBattery(circuit.Machine.Controls[c]))
+            .Aggregate(circuit.Setting(null), (rest, c) => rest.With(c, other[c]));
+
     private static string Worded(Control control, int position) =>
         control.Says?.GetValueOrDefault(control.Positions[position])
         ?? $"{control.Name.ToLowerInvariant()} at {control.Positions[position]}";
@@ -79,6 +86,7 @@ public sealed partial class Symptoms
             );
         }
 
+        FindLeftOn(part);
         if (circuit.Engines.Count > 0 && Charging(part) is { } go)
         {
             Add(
@@ -91,6 +99,63 @@ public sealed partial class Symptoms
                 $"{SymptomWords.Said(part)} is not charged"
             );
         }
+    }
+
+    /// <summary>
+    /// A battery behind a switch that is off at rest: with that left on, and nothing else, it must hold its charge as well. What leaks or feeds
+    /// back behind the switch is told so and no other way.
+    /// </summary>
+    private void FindLeftOn(Part part)
+    {
+        var rest = circuit.Setting(null);
+        for (var c = 0; c < rest.Count; c++)
+        {
+            var control = circuit.Machine.Controls[c];
+            if (!IsolatesBattery(control))
+            {
+                continue;
+            }
+
+            var fedAtRest = FedBy(part, rest);
+            var left = Enumerable
+                .Range(0, control.Positions.Count)
+                .Select(p => (Position: p, Setting: rest.With(c, p)))
+                .FirstOrDefault(s =>
+                    FedBy(part, s.Setting) > fedAtRest && Level(part, s.Setting, DutySpeed.Rest) > -DrainAmps
+                );
+            if (left.Setting is { } setting)
+            {
+                var worded = Worded(control, left.Position);
+                Add(
+                    CircuitGroup.Charging,
+                    $"holds-{part.Id}-{control.Id}-{left.Position}",
+                    $"{SymptomWords.Said(part)} holds its charge overnight: {worded}",
+                    setting,
+                    part,
+                    DutySpeed.Rest,
+                    $"{SymptomWords.Said(part)} flat overnight: {worded}, all else off",
+                    refuses: true
+                );
+            }
+        }
+    }
+
+    /// <summary>How much of the machine a battery feeds by itself, every other one off its post.</summary>
+    private int FedBy(Part battery, ControlSetting setting)
+    {
+        var values = circuit.NominalParameters();
+        foreach (
+            var other in circuit.Opening.Batteries.Where(b =>
+                circuit.Parameters[b.Index].Key.Of.Owner.Part != battery.Id
+            )
+        )
+        {
+            values[other.Index] = double.PositiveInfinity;
+        }
+
+        state.Begin(values);
+        state.Move(setting);
+        return Enumerable.Range(0, circuit.Network.NodeCount).Count(IsUnderVolts);
     }
 
     /// <summary>

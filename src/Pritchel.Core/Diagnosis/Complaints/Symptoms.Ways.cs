@@ -38,12 +38,11 @@ public sealed partial class Symptoms
         }
     }
 
-    /// <summary>What cranks in neutral and not in gear with the clutch pulled.</summary>
+    /// <summary>What cranks in neutral and not in gear with the clutch pulled; on the one bank of batteries and not on the other.</summary>
     private void FindOtherStarts(Duty duty)
     {
-        foreach (
-            var (setting, moves) in OtherWays(circuit.Machine.Index.Part(duty.Load)!, circuit.Setting(duty.Setting))
-        )
+        var (starter, cranks) = (circuit.Machine.Index.Part(duty.Load)!, circuit.Setting(duty.Setting));
+        foreach (var (setting, moves) in OtherWays(starter, cranks).Concat(OnOtherBanks(starter, cranks)))
         {
             var worded = Worded(moves);
             found.Add(
@@ -54,12 +53,22 @@ public sealed partial class Symptoms
                         Id = new DutyId($"{duty.Id}-{Control(moves[^1]).Id}-{moves[^1].Position}"),
                         Name = $"{duty.Name}: {worded}",
                         Setting = setting.Moved(circuit.Machine),
-                        Complaint = $"Does not crank: {worded}",
+                        Complaint =
+                            $"Does not crank: {worded}{(circuit.Engines.Count < 2 ? "" : $" ({starter.Name})")}",
                     }
                 )
             );
         }
     }
+
+    private IEnumerable<(ControlSetting Setting, Move[] Moves)> OnOtherBanks(Part starter, ControlSetting cranks) =>
+        from control in Enumerable.Range(0, cranks.Count)
+        where IsolatesBattery(circuit.Machine.Controls[control])
+        from position in Enumerable.Range(0, circuit.Machine.Controls[control].Positions.Count)
+        where position != cranks[control]
+        let other = cranks.With(control, position)
+        where Level(starter, other, DutySpeed.Rest) > 0
+        select (other, new[] { new Move(control, position) });
 
     private bool Springs(ControlSetting works, int control, int position)
     {

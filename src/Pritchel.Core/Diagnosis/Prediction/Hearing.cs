@@ -55,7 +55,7 @@ internal static class Hearing
 
         if (settlement == Settlement.Chatters && Flutters(table, state, shown))
         {
-            return Heard.Chatter;
+            return OfFlutter(shown.Kind, table.Duty);
         }
 
         return shown.Kind switch
@@ -78,6 +78,16 @@ internal static class Hearing
             _ => Commands(table, state) ? Heard.OneClick : Heard.Nothing,
         };
     }
+
+    /// <summary>Nobody calls a spark, a charge or an engine chattering: a charge and a spark are weak by it, an engine dies.</summary>
+    private static Heard OfFlutter(EffectKind kind, Duty duty) =>
+        kind switch
+        {
+            EffectKind.Charges => Heard.Slow,
+            EffectKind.Sparks when !duty.GoesOn => Heard.Slow,
+            EffectKind.Sparks or EffectKind.LetsRun => Heard.Nothing,
+            _ => Heard.Chatter,
+        };
 
     /// <summary>Whether what chatters is heard of the duty itself: its load or what commands it comes and goes with it.</summary>
     private static bool Flutters(PredictionTable table, CircuitState state, Effect shown)

@@ -153,11 +153,7 @@ internal sealed class Showing
     {
         var state = moment.Waves ? turning : still;
         state.Begin(values);
-        if (moment.From is { } from)
-        {
-            state.Move(from);
-        }
-
+        state.Move(moment.From ?? circuit.Setting(null));
         if (moment.Waves)
         {
             // As it was started and then brought to speed: what excites itself wants a lamp lit before.
@@ -175,7 +171,7 @@ internal sealed class Showing
     }
 
     /// <summary>
-    /// Plainly otherwise: done and not done, a fifth more or less of what is seen by degrees, or drawn out of a battery that stands. A battery's
+    /// Plainly otherwise: done and not done, a lamp bright, dim or dark, a fifth more or less of what turns or reads, or drawn out of a battery that stands. A battery's
     /// charge where waves are followed, by half, as nobody who has a voltmeter alone tells less.
     /// </summary>
     private static bool Differ(Effect sound, Effect seen, Moment moment)
@@ -192,9 +188,17 @@ internal sealed class Showing
             EffectKind.Charges when moment.Speed == DutySpeed.Rest => was > -Symptoms.DrainAmps
                 && now <= -Symptoms.DrainAmps,
             EffectKind.Charges => moment.Waves && was > LeastAmps && now < 0.5 * was,
-            EffectKind.Glows => Math.Max(was, now) >= Filament.GlowsFrom
-                && Math.Abs(was - now) > Little * Math.Max(was, now),
+            EffectKind.Sounds => was >= Filament.GlowsFrom != now >= Filament.GlowsFrom,
+            EffectKind.Glows => Brightness(was) != Brightness(now),
             _ => Math.Max(was, now) > Dark && Math.Abs(was - now) > Little * Math.Max(was, now),
         };
     }
+
+    private static int Brightness(double level) =>
+        level switch
+        {
+            >= Filament.BrightFrom => 2,
+            >= Filament.GlowsFrom => 1,
+            _ => 0,
+        };
 }

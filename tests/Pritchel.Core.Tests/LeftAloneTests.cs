@@ -10,11 +10,13 @@ public class LeftAloneTests
 {
     /// <summary>By hand, from the drawings: what has nothing to do with a duty, and what has.</summary>
     [Theory]
+    // The oil lamp's lead is grounded by its switch while there is no oil pressure: a short in its socket blows the one fuse before
+    // anything cranks. The head lamps are off.
     [InlineData(
         "orchard-tractor-4",
         "cranks",
-        "magneto fuel-cut winding rectifier oil-switch oil-lamp lamp-left lamp-right hours",
-        "battery fuse key brake blade solenoid starter"
+        "magneto fuel-cut winding rectifier oil-switch lamp-left lamp-right hours",
+        "battery fuse key brake blade solenoid starter oil-lamp"
     )]
     // The solenoid is doubted too: welded, it cranks on, and the lamp is dim at the ten volts that are left; so is the other
     // lamp, which blows the fuse of both when its socket is a short.

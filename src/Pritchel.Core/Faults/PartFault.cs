@@ -39,13 +39,30 @@ public static class PartFault
     /// <summary>The least of its ohms, as a share, with which a coil or a load still does anything: fewer are a short.</summary>
     public const double ShortedShare = 0.3;
 
+    /// <summary>What is left of a winding's ohms where turns touch.</summary>
+    public const double TurnsTouch = 0.02;
+
+    /// <summary>
+    /// What is left of its ohms where metal meets metal, in a bulb's socket, a suppressor, a motor's brush holder: it blows the fuse that it is on,
+    /// however little it draws when it is sound (common practice, no source).
+    /// </summary>
+    public const double DeadShort = 0.0005;
+
     /// <summary>A coil, a socket or a motor that is a short: it draws many times what it should and does nothing.</summary>
     /// <param name="part">The part.</param>
     /// <param name="words">What is wrong, without the part's name.</param>
     /// <param name="rate">Relative rate: common practice, no source.</param>
     /// <param name="nodes">Nodes it lies between.</param>
     /// <param name="ohms">Its ohms.</param>
-    public static Fault Shorted(Part part, string words, double rate, (int, int) nodes, ParameterId ohms) =>
+    /// <param name="worst">The least share of its ohms that is left: turns that touch, or <see cref="DeadShort"/>.</param>
+    public static Fault Shorted(
+        Part part,
+        string words,
+        double rate,
+        (int, int) nodes,
+        ParameterId ohms,
+        double worst = TurnsTouch
+    ) =>
         Of(
             part,
             "shorted",
@@ -56,7 +73,7 @@ public static class PartFault
             new ParameterChange(ohms, ChangeRule.MultiplyBySeverity)
         ) with
         {
-            Severity = new Severity(0.2, 0.02),
+            Severity = new Severity(0.2, worst),
         };
 
     /// <summary>The repair that renews a part.</summary>

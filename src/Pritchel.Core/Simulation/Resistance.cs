@@ -72,8 +72,9 @@ public sealed class Resistance
             new ParameterChange(Ohms, ChangeRule.Set, double.PositiveInfinity)
         );
 
-    /// <summary>The fault of being a short.</summary>
-    public Fault Shorted(string words, double rate) => PartFault.Shorted(part, words, rate, Nodes, Ohms);
+    /// <summary>The fault of being a short: turns that touch, or a dead one.</summary>
+    public Fault Shorted(string words, double rate, double worst = PartFault.TurnsTouch) =>
+        PartFault.Shorted(part, words, rate, Nodes, Ohms, worst);
 
     /// <summary>The fault of conducting poorly, by so many ohms more.</summary>
     public Fault Poor(string id, string words, double rate, Severity added) =>

@@ -103,7 +103,14 @@ internal sealed class Relay(Part part, PartFigures figures) : Device, INamedDevi
             coilNodes,
             new(coil, ChangeRule.Set, double.PositiveInfinity)
         );
-        yield return PartFault.Shorted(part, "coil or its suppressor shorted", 0.5, coilNodes, coil);
+        yield return PartFault.Shorted(
+            part,
+            "coil or its suppressor shorted",
+            0.5,
+            coilNodes,
+            coil,
+            PartFault.DeadShort
+        );
         foreach (
             var contact in new[]
             {

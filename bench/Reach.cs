@@ -77,7 +77,7 @@ internal static class Reach
             + $"| {string.Join("; ", untold.Select(u => $"{u.Fault.Id}: {u.Seen}").DefaultIfEmpty("none"))} |";
     }
 
-    private static string Listed(IReadOnlyList<Fault> faults) =>
+    private static string Listed(List<Fault> faults) =>
         string.Join(
             "; ",
             faults

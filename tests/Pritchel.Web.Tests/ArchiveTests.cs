@@ -47,7 +47,8 @@ public sealed class ArchiveTests
             before = Entries(await client.GetByteArrayAsync("/record?handler=Export"));
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(from);
+        Folders.Release(to);
         foreach (var kind in new[] { "machines/", "jobs/", "part-tests/", "rewires/", "drafts/", "pictures/" })
         {
             Assert.Contains(before.Keys, k => k.StartsWith(kind, StringComparison.Ordinal));
@@ -64,7 +65,8 @@ public sealed class ArchiveTests
             Assert.All(before, e => Assert.True(Said(e.Value).SequenceEqual(Said(after[e.Key])), e.Key));
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(from);
+        Folders.Release(to);
         Folders.Remove(from);
         Folders.Remove(to);
     }
@@ -81,7 +83,8 @@ public sealed class ArchiveTests
             zip = await client.GetByteArrayAsync("/record?handler=Export");
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(from);
+        Folders.Release(to);
         await using (var second = new Host(to))
         {
             var client = second.Browser();
@@ -100,7 +103,8 @@ public sealed class ArchiveTests
             Assert.Contains("here already", again, StringComparison.Ordinal);
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(from);
+        Folders.Release(to);
         Folders.Remove(from);
         Folders.Remove(to);
     }

@@ -38,7 +38,7 @@ public sealed class BackupTests
             Assert.Contains("end the program that has it open", open.Message, StringComparison.Ordinal);
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         var kept = await RecordFile.RestoreAsync(folder, backup, default);
         await using (var second = new Host(folder))
         {
@@ -48,7 +48,7 @@ public sealed class BackupTests
         }
 
         // One after the other within a second: what each replaces is kept beside the other's.
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         var again = await RecordFile.RestoreAsync(folder, kept!, default);
         var onceMore = await RecordFile.RestoreAsync(folder, kept!, default);
         Assert.Equal(3, new[] { kept, again, onceMore }.Distinct().Count(File.Exists));
@@ -57,7 +57,7 @@ public sealed class BackupTests
             Assert.True((await third.Browser().GetAsync($"/api/v1/jobs/{later}")).IsSuccessStatusCode);
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         Folders.Remove(folder);
     }
 
@@ -66,7 +66,7 @@ public sealed class BackupTests
     {
         var folder = Directory.CreateTempSubdirectory("pritchel-backup").FullName;
         await RecordFile.PrepareAsync(folder, default);
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         var record = await File.ReadAllBytesAsync(Path.Combine(folder, "pritchel.db"));
         var bad = Path.Combine(folder, "bad.db");
         foreach (var bytes in new[] { [], record[..(record.Length / 2)], "not a record at all"u8.ToArray() })

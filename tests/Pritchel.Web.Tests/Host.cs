@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
+using Pritchel.Data;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Tests;
@@ -51,7 +52,7 @@ public sealed class Host : WebApplicationFactory<Program>
         base.Dispose(disposing);
         if (disposing && owns)
         {
-            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+            Folders.Release(folder);
             Folders.Remove(folder);
         }
     }
@@ -61,6 +62,19 @@ public sealed class Host : WebApplicationFactory<Program>
 internal static class Folders
 {
     private const int MostTries = 20;
+
+    /// <summary>
+    /// Closes what is kept open of one folder's record, so that its file may be read or changed beside the program. Only that one's: other
+    /// tests have theirs open.
+    /// </summary>
+    public static void Release(string folder)
+    {
+        foreach (var to in new[] { RecordFile.ConnectionString(folder), RecordFile.ReadingConnectionString(folder) })
+        {
+            using var connection = new Microsoft.Data.Sqlite.SqliteConnection(to);
+            Microsoft.Data.Sqlite.SqliteConnection.ClearPool(connection);
+        }
+    }
 
     /// <summary>
     /// Removes a folder with all that is in it. A connection that is only now being closed may still put its journal down

@@ -24,7 +24,7 @@ public sealed class HurtRecordTests : IDisposable
 
     public void Dispose()
     {
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         Folders.Remove(folder);
     }
 
@@ -151,7 +151,7 @@ public sealed class HurtRecordTests : IDisposable
             await command.ExecuteNonQueryAsync(Cancel);
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         var bytes = await File.ReadAllBytesAsync(Record, Cancel);
         var hurt = bytes.AsSpan().IndexOf("sandpiper100"u8) / Page * Page;
         bytes.AsSpan(hurt, Page).Fill(0xA5);
@@ -183,7 +183,7 @@ public sealed class HurtRecordTests : IDisposable
             Assert.Contains("Job 2 cannot be read", await lost.ReadToEndAsync(Cancel), StringComparison.Ordinal);
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         Assert.Equal(bytes, await File.ReadAllBytesAsync(Record, Cancel));
     }
 
@@ -329,12 +329,12 @@ public sealed class HurtRecordTests : IDisposable
             await Talk.OpenJobAsync(host.Browser());
         }
 
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
     }
 
     private async Task<string> RefusedAsync()
     {
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         return (
             await Assert.ThrowsAsync<RecordRefusedException>(() => RecordFile.PrepareAsync(folder, Cancel))
         ).Message;

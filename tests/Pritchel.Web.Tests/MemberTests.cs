@@ -55,7 +55,7 @@ public sealed class GuardedHost : WebApplicationFactory<Program>
         base.Dispose(disposing);
         if (disposing)
         {
-            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+            Folders.Release(folder);
             Folders.Remove(folder);
         }
     }

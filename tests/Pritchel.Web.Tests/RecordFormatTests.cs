@@ -31,7 +31,7 @@ public sealed partial class RecordFormatTests : IDisposable
 
     public void Dispose()
     {
-        SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         Folders.Remove(folder);
     }
 

@@ -37,7 +37,7 @@ public sealed class RecordTests
             );
         }
 
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Folders.Release(folder);
         Folders.Remove(folder);
     }
 

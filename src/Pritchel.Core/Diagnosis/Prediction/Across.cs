@@ -78,7 +78,9 @@ public readonly ref struct Across
 
     /// <summary>Volts of firm metal above ground; none of what hangs or floats.</summary>
     private static double Held(ReadOnlySpan<float> volts, ReadOnlySpan<Hanging> hangs, int particle) =>
-        Math.Abs(volts[particle]) > IslandStep / 2 || (!hangs.IsEmpty && hangs[particle].Share < 1) ? 0 : volts[particle];
+        Math.Abs(volts[particle]) > IslandStep / 2 || (!hangs.IsEmpty && hangs[particle].Share < 1)
+            ? 0
+            : volts[particle];
 
     /// <summary>Whether it is known what one particle shows: not where a meter's load decides what passes of a wave.</summary>
     public bool IsKnown(int particle) => !float.IsNaN(red[particle] - black[particle]);

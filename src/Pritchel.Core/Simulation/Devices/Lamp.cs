@@ -81,13 +81,6 @@ internal sealed class Lamp(Part part, PartFigures figures) : Device, INamedDevic
             Changes = [new(hotOhms, ChangeRule.Set, double.PositiveInfinity)],
             Nodes = nodes,
         };
-        yield return PartFault.Shorted(
-            part,
-            "socket or bulb shorted",
-            0.7,
-            nodes,
-            hotOhms,
-            PartFault.DeadShort
-        );
+        yield return PartFault.Shorted(part, "socket or bulb shorted", 0.7, nodes, hotOhms, PartFault.DeadShort);
     }
 }

@@ -41,7 +41,8 @@ internal sealed class WorkingLoad(Part part, PartFigures figures)
     public override Effect Effect(CircuitState state) =>
         new(EffectKind.Works, Load.IsWhole(state) ? state.Heating(Load.Branch) / figures["worksAtVolts"] : 0);
 
-    public override IEnumerable<Fault> Faults() => [.. base.Faults(), Load.Shorted("shorted inside", 0.7, PartFault.DeadShort)];
+    public override IEnumerable<Fault> Faults() =>
+        [.. base.Faults(), Load.Shorted("shorted inside", 0.7, PartFault.DeadShort)];
 }
 
 /// <summary>An hour meter: a few milliamps while it counts, from about eight volts up (from memory).</summary>
@@ -80,7 +81,8 @@ internal sealed class Buzzer(Part part, PartFigures figures)
 
     public override Effect Effect(CircuitState state) => new(EffectKind.Sounds, Load.Drive(state) / figures["volts"]);
 
-    public override IEnumerable<Fault> Faults() => [.. base.Faults(), Load.Shorted("shorted inside", 0.5, PartFault.DeadShort)];
+    public override IEnumerable<Fault> Faults() =>
+        [.. base.Faults(), Load.Shorted("shorted inside", 0.5, PartFault.DeadShort)];
 }
 
 /// <summary>A gauge: a coil between its feed and its sender, read by its share of the volts.</summary>

@@ -52,7 +52,6 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         {
             TwoAnswersPointApart(beliefs, next);
             NobodyProbesWhereTheEngineMayNotTurn(next);
-            NothingHangsOnLeakage(next);
         }
 
         return next;
@@ -145,28 +144,6 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
 
     private static string Names(IEnumerable<Core.Faults.Repair> repairs) =>
         string.Join(" or ", repairs.Select(r => r.Short).DefaultIfEmpty("nothing"));
-
-    /// <summary>
-    /// No test is asked for what sound metal shows that nothing is joined to: there a voltmeter shows nothing or all there is, by a leak that
-    /// nobody knows.
-    /// </summary>
-    private void NothingHangsOnLeakage(PlannedTest next)
-    {
-        const double Plainly = 1;
-        if (next.Condition.Observable.WantsDeadCircuit || next.Condition.Observable.IsSeen)
-        {
-            return;
-        }
-
-        var sound = kit.Table.Healthy.Across(next.At);
-        var byLeak = 0;
-        for (var p = 0; p < kit.Table.Particles; p++)
-        {
-            byLeak += sound.Hangs(p) && Math.Abs(sound.Leaked(p) - sound[p]) > Plainly ? 1 : 0;
-        }
-
-        Check(byLeak < kit.Table.Particles / 2, () => $"{Words(next.At)}: sound, it hangs on a leak");
-    }
 
     /// <summary>Where an engine may turn nobody's hands are where it may not.</summary>
     private void NobodyProbesWhereTheEngineMayNotTurn(PlannedTest next)

@@ -2,10 +2,10 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { pageOf } from "./harness.mjs";
-import { app, browser, serveShared } from "./served.mjs";
+import { app, browser, serve } from "./served.mjs";
 import { begin, build, flags, found, join, keep, press, prove, save } from "./rewiring.mjs";
 
-serveShared();
+serve("--empty");
 
 // By hand: wire 24 is the kill lead between loom and engine. Left open the key stops nothing; joined, all is as before. As built it is 1.2 m longer.
 test("a chewed section in mid-wire: left open nothing stops it, joined it is sound, and a short lead gets its extension", async () => {

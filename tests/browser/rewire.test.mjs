@@ -3,10 +3,10 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { pageOf } from "./harness.mjs";
-import { app, browser, serveShared } from "./served.mjs";
+import { app, browser, serve } from "./served.mjs";
 import { begin, flags, found, join, press, prove } from "./rewiring.mjs";
 
-serveShared();
+serve("--empty");
 
 const tractorEngine = ["starter", "magneto", "fuel-cut", "winding", "rectifier", "oil-switch", "P3", "block"];
 const twinEngine = ["starter", "magneto1", "diode1", "magneto2", "diode2", "stator", "regulator", "fuel-cut", "oil-switch", "block", "SP5"];

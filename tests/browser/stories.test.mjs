@@ -1,12 +1,12 @@
 // Stories that mechanics tell, each with what its circuit says by hand: what must be found, and what must not be condemned.
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { app, browser, serveShared } from "./served.mjs";
+import { app, browser, serve } from "./served.mjs";
 import * as hunting from "./hunting.mjs";
 
 const hunt = (told) => hunting.hunt({ app, browser }, told);
 
-serveShared();
+serve("--empty");
 
 // By hand: 2 and 3 feed the key, 4 leaves it at ON; wire 48 alone is live at LIGHTS and not before, and behind the lamp fuse that one blows.
 test("a fuse that blows only with the key at LIGHTS: the one wire between key and lamp fuse", async () => {

@@ -227,20 +227,12 @@ internal sealed class ParticleWeigher(
             densities[p] = Likelihood.OfReading(value, mean, sigma, wild, reading.Times);
             if (figures.Hangs(p))
             {
-                // The meter may as well pull it down to nothing, or damp hold it at ground; whichever it is, it is so at every point of the
-                // same metal, so that neither is halved again with each more reading there.
+                // The meter may as well pull it down to nothing; whichever it is, it is so at every point of the same metal, so
+                // that neither is halved again with each more reading there.
                 var nothing = Math.Sqrt(
                     (DiscrepancyVolts * DiscrepancyVolts) + Variance(reading, observable, expected: 0)
                 );
-                var leaked = figures.Leaked(p);
-                var byDamp = leaked == 0 ? nothing : nothing + LeakVolts + (LeakShare * Math.Abs(leaked));
-                densities[p] = Math.Max(
-                    densities[p],
-                    Math.Max(
-                        Likelihood.OfReading(value, 0, nothing, wild, reading.Times),
-                        Likelihood.OfReading(value, leaked, byDamp, wild, reading.Times)
-                    )
-                );
+                densities[p] = Math.Max(densities[p], Likelihood.OfReading(value, 0, nothing, wild, reading.Times));
             }
         }
 

@@ -29,8 +29,6 @@ internal sealed class InformationGain
     private const double FarAway = 100;
     private const int HangingPlaces = 4;
     private const double HangingVolts = 0.5;
-    private const int DampPlaces = 3;
-    private const double MostByDamp = 0.1;
     private const int MostOnStack = 1024;
     private static readonly double FineTop = BinsPerFine * Math.Asinh(1 / FineVolts);
     private static readonly int BinOffset = (int)Math.Ceiling(FineTop + (BinsPerVolt * (-LeastVolts - 1))) + 1;
@@ -115,7 +113,6 @@ internal sealed class InformationGain
         Span<(int First, int Past)> ranges =
             classes <= MostOnStack ? stackalloc (int, int)[classes] : new (int, int)[classes];
         ranges.Fill((Jumping, 0));
-        var byDamp = 0.0;
         foreach (var (shown, index, particles) in live)
         {
             var figures = new Expected(shown, at, sharing, particles[0].Index);
@@ -132,21 +129,12 @@ internal sealed class InformationGain
 
                 if (figures.Hangs(p))
                 {
-                    // On a leak that is known to a decade at best: as likely half of it, nothing, or half a volt more; and what damp makes of it.
-                    var (hanging, leaked) = (figures[p], figures.Leaked(p));
-                    var isByDamp = Math.Abs(leaked - hanging) > HangingVolts && Math.Abs(leaked) > HangingVolts;
-                    var each = weight / (isByDamp ? HangingPlaces + DampPlaces : HangingPlaces);
-                    byDamp += isByDamp ? weight : 0;
-                    Put(row, Place(places, hanging), each, ref first, ref past);
-                    Put(row, Place(places, hanging / 2), each, ref first, ref past);
-                    Put(row, Place(places, 0), each, ref first, ref past);
-                    Put(row, Place(places, hanging + HangingVolts), each, ref first, ref past);
-                    if (isByDamp)
-                    {
-                        Put(row, Place(places, leaked), 2 * each, ref first, ref past);
-                        Put(row, Place(places, leaked / 2), each, ref first, ref past);
-                    }
-
+                    // On a leak that is known to a decade at best: as likely half of it, nothing, or half a volt more.
+                    var hanging = figures[p];
+                    Put(row, Place(places, hanging), weight / HangingPlaces, ref first, ref past);
+                    Put(row, Place(places, hanging / 2), weight / HangingPlaces, ref first, ref past);
+                    Put(row, Place(places, 0), weight / HangingPlaces, ref first, ref past);
+                    Put(row, Place(places, hanging + HangingVolts), weight / HangingPlaces, ref first, ref past);
                     continue;
                 }
 
@@ -154,13 +142,6 @@ internal sealed class InformationGain
             }
 
             ranges[index] = (first, past);
-        }
-
-        if (byDamp > MostByDamp)
-        {
-            // A voltmeter across an open switch, say: nobody asks for what a leak decides that nobody knows.
-            Clear(scratch, ranges);
-            return 0;
         }
 
         if (observable.WantsDeadCircuit)
@@ -394,9 +375,6 @@ internal sealed class InformationGain
 
         /// <summary>Whether it hangs on a leak.</summary>
         public bool Hangs(int particle) => figures.Hangs(particle);
-
-        /// <summary>What damp makes of it.</summary>
-        public double Leaked(int particle) => figures.Leaked(particle);
 
         private double Shifted(int particle) =>
             Math.Abs(figures[particle] - before[particle]) < SameVolts

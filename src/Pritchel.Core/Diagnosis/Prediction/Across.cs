@@ -60,27 +60,9 @@ public readonly ref struct Across
         }
     }
 
-    /// <summary>Whether a meter's own load pulls on what one particle shows, or nothing joins its points at all.</summary>
+    /// <summary>Whether a meter's own load pulls on what one particle shows.</summary>
     public bool Hangs(int particle) =>
-        (!redHangs.IsEmpty && redHangs[particle].Share < 1)
-        || (!blackHangs.IsEmpty && blackHangs[particle].Share < 1)
-        || Math.Abs(red[particle] - black[particle]) > IslandStep / 2;
-
-    /// <summary>
-    /// What one particle shows where damp as it is on any loom leads what hangs to ground, better than the meter does: from a firm live point
-    /// to metal that nothing is joined to a voltmeter shows nothing or all there is, by a leak that nobody knows (common practice, no source).
-    /// </summary>
-    public double Leaked(int particle)
-    {
-        var (a, b) = (Held(red, redHangs, particle), Held(black, blackHangs, particle));
-        return double.IsNaN(a - b) ? 0 : a - b;
-    }
-
-    /// <summary>Volts of firm metal above ground; none of what hangs or floats.</summary>
-    private static double Held(ReadOnlySpan<float> volts, ReadOnlySpan<Hanging> hangs, int particle) =>
-        Math.Abs(volts[particle]) > IslandStep / 2 || (!hangs.IsEmpty && hangs[particle].Share < 1)
-            ? 0
-            : volts[particle];
+        (!redHangs.IsEmpty && redHangs[particle].Share < 1) || (!blackHangs.IsEmpty && blackHangs[particle].Share < 1);
 
     /// <summary>Whether it is known what one particle shows: not where a meter's load decides what passes of a wave.</summary>
     public bool IsKnown(int particle) => !float.IsNaN(red[particle] - black[particle]);

@@ -32,10 +32,7 @@ internal static class Priors
             )
             {
                 var kit = DiagnosisKit.Build(circuit, duty, []);
-                reached.UnionWith(
-                    kit.Table.Hypotheses.Where(h => h is { Fault: not null, HasPredictions: true })
-                        .Select(h => h.Fault!.Id)
-                );
+                reached.UnionWith(Reach.Giving(kit));
                 foreach (
                     var heard in Symptoms
                         .MayBeHeard(kit.Table.Effect, duty)

@@ -29,9 +29,7 @@ internal static class Properties
             )
             {
                 var kit = DiagnosisKit.Build(circuit, symptom.Duty, []);
-                reached.UnionWith(
-                    kit.Table.Hypotheses.Where(h => h.HasPredictions).Select(h => h.Fault?.Id).OfType<FaultId>()
-                );
+                reached.UnionWith(Reach.Giving(kit));
                 var evaluation = new Evaluation(kit, Evaluate.WorldOf(rest));
                 var random = new Random(Evaluate.SeedOf(kit));
                 for (var d = 0; d < int.Parse(draws, CultureInfo.InvariantCulture); d++)

@@ -1,5 +1,7 @@
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Faults;
+using Pritchel.Core.Identity;
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Simulation;
 
 namespace Pritchel.Hunts;
@@ -12,6 +14,10 @@ internal static class Reach
 
     /// <summary>Whether a duty that was tried fails with a fault in some of its draws.</summary>
     public static bool Fails(DutyTries tries, Fault fault) => tries.Of(true, fault) < Seldom * tries.Of(true, null);
+
+    /// <summary>Faults that give a kit's complaint.</summary>
+    public static IEnumerable<FaultId> Giving(DiagnosisKit kit) =>
+        kit.Table.Hypotheses.Where(h => h.HasPredictions).Select(h => h.Fault?.Id).OfType<FaultId>();
 
     /// <summary>
     /// Those of some faults that can be told of another moment, those that change nothing that can be seen, and those that are seen and

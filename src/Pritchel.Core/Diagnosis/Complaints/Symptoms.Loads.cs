@@ -54,13 +54,14 @@ public sealed partial class Symptoms
     private ControlSetting? LetsRunIn(Part part)
     {
         bool LetsRun(ControlSetting setting) => Level(part, setting, DutySpeed.Rest) > 0;
-        return First(LetsRun) is { } nearest && !IsDriven(part, nearest)
-            ? settings
+        var nearest = First(LetsRun);
+        return nearest is null || IsDriven(part, nearest)
+            ? nearest
+            : settings
                 .Where(s => !s.Held(circuit.Machine).Any() && LetsRun(s))
                 .Take(MostBegun)
                 .Prepend(nearest)
-                .MaxBy(FedNodes)
-            : First(LetsRun);
+                .MaxBy(FedNodes);
     }
 
     /// <summary>What stops it only for a while after a control was moved: a timer that feeds a stop solenoid at key-off.</summary>
@@ -219,8 +220,10 @@ public sealed partial class Symptoms
     private int FedNodes(ControlSetting setting)
     {
         StandStill(setting);
-        return Enumerable.Range(0, circuit.Network.NodeCount).Count(IsUnderVolts);
+        return NodesUnderVolts();
     }
+
+    private int NodesUnderVolts() => Enumerable.Range(0, circuit.Network.NodeCount).Count(IsUnderVolts);
 
     /// <summary>Whether a part stands under volts with its engines at rest.</summary>
     private bool IsFed(Part part, ControlSetting setting)

@@ -108,6 +108,7 @@ public sealed partial class Symptoms
     private void FindLeftOn(Part part)
     {
         var rest = circuit.Setting(null);
+        var fedAtRest = FedBy(part, rest);
         for (var c = 0; c < rest.Count; c++)
         {
             var control = circuit.Machine.Controls[c];
@@ -116,7 +117,6 @@ public sealed partial class Symptoms
                 continue;
             }
 
-            var fedAtRest = FedBy(part, rest);
             var left = Enumerable
                 .Range(0, control.Positions.Count)
                 .Select(p => (Position: p, Setting: rest.With(c, p)))
@@ -155,7 +155,7 @@ public sealed partial class Symptoms
 
         state.Begin(values);
         state.Move(setting);
-        return Enumerable.Range(0, circuit.Network.NodeCount).Count(IsUnderVolts);
+        return NodesUnderVolts();
     }
 
     /// <summary>

@@ -10,8 +10,10 @@ public sealed record RepairGuide(string Caution, IReadOnlyList<string> Steps);
 /// <summary>Guides by kind of repair.</summary>
 public static class RepairSteps
 {
-    private const string BatteryFirst =
-        "Battery's grounded post off first and on last. Plug lead off and clipped to the block before anything turns. The maker's manual comes first.";
+    private static string BatteryFirst(bool sparks) =>
+        "Battery's grounded post off first and on last. "
+        + (sparks ? "Plug lead off and clipped to the block before anything turns. " : "")
+        + "The maker's manual comes first.";
 
     /// <summary>What to do when a machine works as it was designed.</summary>
     public static RepairGuide AsDesigned { get; } =
@@ -49,9 +51,22 @@ public static class RepairSteps
             ]
         );
 
-    private static RepairGuide Chafed { get; } =
+    /// <summary>The same of an engine that ignites by compression.</summary>
+    public static RepairGuide NotElectricalDiesel { get; } =
         new(
-            BatteryFirst,
+            "Never a hand near an injection pipe that leaks: the jet goes through skin. Nothing is sprayed into the intake. Know how its air is shut.",
+            [
+                "Stop lever and cable: fully back at run, by hand, at the pump itself.",
+                "Fuel: in the tank and fresh, taps open, filter clear, no air or water in it; bled as the maker's manual says.",
+                "Air: filter out, no flap left shut.",
+                "Compression, and how fast it turns: cold it wants its heat and its speed.",
+                "Any other circuit that can keep it from running is a complaint of its own: see the list of this machine.",
+            ]
+        );
+
+    private static RepairGuide Chafed(string first) =>
+        new(
+            first,
             [
                 "Follow the wire along the metal it lies on: rub marks, a shine on the metal, green or black in the sleeve. Look first where it passes an edge, a clamp or a moving part, and inside a sleeve or loom.",
                 "Worn through, copper whole: renew that length, or the whole wire. Tape alone rubs through again.",
@@ -61,9 +76,9 @@ public static class RepairSteps
             ]
         );
 
-    private static RepairGuide NeighboursTouch { get; } =
+    private static RepairGuide NeighboursTouch(string first) =>
         new(
-            BatteryFirst,
+            first,
             [
                 "Open the loom where the two lie side by side, and the coupling that both pass: melted sleeve, green bridge, water.",
                 "Renew both wires where they touched; clean and dry the coupling, and renew what the current burnt.",
@@ -75,19 +90,22 @@ public static class RepairSteps
     /// <summary>The guide for a repair of what is likely wrong there.</summary>
     /// <param name="kind">Kind of repair.</param>
     /// <param name="wrong">What the likeliest fault of the repair is; null when that is not known.</param>
-    public static RepairGuide For(RepairKind kind, FaultKind? wrong) =>
+    /// <param name="sparks">Whether the machine has plug leads that come off first; a diesel has none.</param>
+    public static RepairGuide For(RepairKind kind, FaultKind? wrong, bool sparks) =>
         (kind, wrong) switch
         {
-            (RepairKind.RenewWire or RepairKind.RenewCable, FaultKind.Chafed) => Chafed,
-            (RepairKind.RenewWire or RepairKind.RenewCable, FaultKind.ShortedToNeighbour) => NeighboursTouch,
-            _ => For(kind),
+            (RepairKind.RenewWire or RepairKind.RenewCable, FaultKind.Chafed) => Chafed(BatteryFirst(sparks)),
+            (RepairKind.RenewWire or RepairKind.RenewCable, FaultKind.ShortedToNeighbour) => NeighboursTouch(
+                BatteryFirst(sparks)
+            ),
+            _ => For(kind, BatteryFirst(sparks)),
         };
 
-    private static RepairGuide For(RepairKind kind) =>
+    private static RepairGuide For(RepairKind kind, string first) =>
         kind switch
         {
             RepairKind.RenewWire => new(
-                BatteryFirst,
+                first,
                 [
                     "Label both ends, then tug the wire gently at each: a crimp that moves is the fault.",
                     "Sound wire: cut back to bright copper and fit new terminals. Green or broken inside: lay a new wire of the same gauge and colour beside the old one.",
@@ -96,7 +114,7 @@ public static class RepairSteps
                 ]
             ),
             RepairKind.RenewCable => new(
-                BatteryFirst + " No tool across the posts.",
+                first + " No tool across the posts.",
                 [
                     "Take both ends off. Brighten studs, washers and the faces under the rings.",
                     "Bend the cable near each ring: crackling or green dust means a new cable.",
@@ -104,7 +122,7 @@ public static class RepairSteps
                 ]
             ),
             RepairKind.CleanJoint => new(
-                BatteryFirst,
+                first,
                 [
                     "Take the joint apart and brighten both faces.",
                     "Refit tight, then a film of grease outside.",
@@ -112,7 +130,7 @@ public static class RepairSteps
                 ]
             ),
             RepairKind.RenewCavity => new(
-                BatteryFirst,
+                first,
                 [
                     "Draw the coupling with its tab marked and the view stated before any pin comes out.",
                     "Look at both pin and socket. Spread, green or burnt: renew both, not one.",
@@ -120,7 +138,7 @@ public static class RepairSteps
                 ]
             ),
             RepairKind.BrightenGround => new(
-                BatteryFirst,
+                first,
                 [
                     "Unbolt the part. Scrape both faces to bright metal; paint and rust are not ground.",
                     "Bolt up tight with a toothed washer, then paint over the outside.",
@@ -128,7 +146,7 @@ public static class RepairSteps
                 ]
             ),
             RepairKind.ReplaceSwitch => new(
-                BatteryFirst,
+                first,
                 [
                     "Work the control and watch the plunger: if it does not travel fully, adjust the bracket first.",
                     "Read the new switch beside the old one in every position before it goes in.",
@@ -136,7 +154,7 @@ public static class RepairSteps
                 ]
             ),
             RepairKind.ReplacePart => new(
-                BatteryFirst,
+                first,
                 [
                     "Read the new part beside the old one before burying it.",
                     "Label the wires, move them over one at a time.",
@@ -162,7 +180,7 @@ public static class RepairSteps
                 ]
             ),
             RepairKind.ReplaceFuse => new(
-                BatteryFirst,
+                first,
                 [
                     "Find what blew it first: battery off, ohms from the fuse's load side to the block in each key position. Near nothing means a short there.",
                     "One new fuse of the same rating, never a larger one.",
@@ -170,7 +188,7 @@ public static class RepairSteps
                 ]
             ),
             _ => new(
-                BatteryFirst + " Never a hand on the flywheel with the battery on.",
+                first + " Never a hand on the flywheel with the battery on.",
                 [
                     "Plug out, turn the engine by hand: it must turn freely. If not, the starter is not the fault.",
                     "Engine free: take the starter off, look at brushes, commutator and bearings.",

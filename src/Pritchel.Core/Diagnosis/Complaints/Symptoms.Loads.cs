@@ -49,7 +49,7 @@ public sealed partial class Symptoms
 
     /// <summary>
     /// Where it lets the engine run, nearest to rest. One that is fed to stop does so with everything dead too, where a contact that
-    /// welded shows nothing: then where most of the machine stands under volts and nothing is held.
+    /// welded shows nothing: then nearest to rest where nothing is held and one move stops it.
     /// </summary>
     private ControlSetting? LetsRunIn(Part part)
     {
@@ -57,11 +57,11 @@ public sealed partial class Symptoms
         var nearest = First(LetsRun);
         return nearest is null || IsDriven(part, nearest)
             ? nearest
-            : settings
-                .Where(s => !s.Held(circuit.Machine).Any() && LetsRun(s))
-                .Take(MostBegun)
-                .Prepend(nearest)
-                .MaxBy(FedNodes);
+            : settings.Find(s =>
+                !s.Held(circuit.Machine).Any()
+                && LetsRun(s)
+                && Moves(s).Any(m => Level(part, After(s, m), DutySpeed.Rest, s) <= 0)
+            ) ?? nearest;
     }
 
     /// <summary>What stops it only for a while after a control was moved: a timer that feeds a stop solenoid at key-off.</summary>

@@ -118,7 +118,7 @@ public sealed class GeneratorRunning : PartSheet
     /// <inheritdoc/>
     public override RepairGuide? Remedy(PartState state) =>
         state.Faults is [{ Repair: { Kind: RepairKind.FlashField } repair } fault]
-            ? RepairSteps.For(repair.Kind, fault.Kind)
+            ? RepairSteps.For(repair.Kind, fault.Kind, sparks: true)
             : null;
 
     private SheetReading Leg(

@@ -32,10 +32,11 @@ public sealed record RepairShown(Repair? Repair, RepairGuide Guide, ClipLead? Cl
         var likeliest = open.Diagnosis.Beliefs.Suspects.FirstOrDefault(s => s.Id == verdict.On)?.Likeliest;
         return new RepairShown(
             repair,
-            repair is not null ? RepairSteps.For(repair.Kind, likeliest?.Kind)
+            repair is not null ? RepairSteps.For(repair.Kind, likeliest?.Kind, open.Circuit.HasIgnition)
                 : verdict.On == SuspectId.AsDesigned
                     ? (IsTrueWarning(open) ? RepairSteps.TrueWarning : RepairSteps.AsDesigned)
-                : RepairSteps.NotElectrical,
+                : open.Circuit.HasIgnition ? RepairSteps.NotElectrical
+                : RepairSteps.NotElectricalDiesel,
             likeliest is null ? null : ClipLead.For(open.Kit, likeliest),
             verdict.On == SuspectId.Sound ? [.. OthersThatStop(open)] : []
         );

@@ -6,6 +6,7 @@ using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
 
@@ -52,6 +53,7 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         {
             TwoAnswersPointApart(beliefs, next);
             NobodyProbesWhereTheEngineMayNotTurn(next);
+            NothingHangsOnDamp(next);
         }
 
         return next;
@@ -144,6 +146,27 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
 
     private static string Names(IEnumerable<Core.Faults.Repair> repairs) =>
         string.Join(" or ", repairs.Select(r => r.Short).DefaultIfEmpty("nothing"));
+
+    /// <summary>
+    /// No voltmeter is asked for what joins live metal to metal that floats on the sound machine: it shows nothing or all there is, by a leak
+    /// that nobody knows.
+    /// </summary>
+    private void NothingHangsOnDamp(PlannedTest next)
+    {
+        if (next.Condition.Observable is not DirectVolts)
+        {
+            return;
+        }
+
+        var sound = kit.Table.Healthy.Across(next.At);
+        var byDamp = 0;
+        for (var p = 0; p < kit.Table.Particles; p++)
+        {
+            byDamp += sound.IsByDamp(p) ? 1 : 0;
+        }
+
+        Check(byDamp < kit.Table.Particles / 2, () => $"{Words(next.At)}: sound, damp decides it");
+    }
 
     /// <summary>Where an engine may turn nobody's hands are where it may not.</summary>
     private void NobodyProbesWhereTheEngineMayNotTurn(PlannedTest next)

@@ -178,6 +178,7 @@ public sealed class TableFolder
         bool Refuses,
         bool Warns,
         bool GoesOn,
+        bool LetsGo,
         IReadOnlyDictionary<ControlId, PositionId>? From,
         IReadOnlyList<DutyId> OnTheWay
     )
@@ -193,6 +194,7 @@ public sealed class TableFolder
                 duty.Refuses,
                 duty.Warns,
                 duty.GoesOn,
+                duty.LetsGo,
                 duty.From,
                 duty.OnTheWay
             );
@@ -208,6 +210,7 @@ public sealed class TableFolder
                     Refuses = Refuses,
                     Warns = Warns,
                     GoesOn = GoesOn,
+                    LetsGo = LetsGo,
                     From = From,
                     OnTheWay = OnTheWay,
                 }

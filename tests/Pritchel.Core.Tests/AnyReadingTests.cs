@@ -158,7 +158,7 @@ public class AnyReadingTests
     [Fact]
     public void What_is_not_followed_on_the_sound_machine_condemns_nothing()
     {
-        var kit = Shipped.Kit("ridge-twin-1", "charges-battery");
+        var kit = Shipped.Few("ridge-twin-1", "charges-battery");
         var told = new ComplaintMade(
             new Complaint
             {
@@ -219,7 +219,7 @@ public class AnyReadingTests
                 .Where(b => circuit.NodeOf(b.Red) != circuit.NodeOf(b.Black)),
         ];
         var duty = circuit.Machine.Index.Duty(Cranks)! with { Brought = brought };
-        var kit = DiagnosisKit.Build(circuit, duty, []);
+        var kit = Shipped.Few(circuit, duty);
         var compared = 0;
         foreach (var reading in brought)
         {

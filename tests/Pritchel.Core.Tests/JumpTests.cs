@@ -11,10 +11,10 @@ public class JumpTests
 {
     private static DiagnosisKit Tractor => BeliefsTests.Kit;
 
-    private static readonly Lazy<DiagnosisKit> Blades = new(() => Shipped.Kit("orchard-zero-turn-7", "blades"));
+    private static readonly Lazy<DiagnosisKit> Blades = new(() => Shipped.Few("orchard-zero-turn-7", "blades"));
 
     private static readonly Lazy<DiagnosisKit> Headlamp = new(() =>
-        Shipped.Kit("orchard-tractor-4", "does-lamp-right")
+        Shipped.Few("orchard-tractor-4", "does-lamp-right")
     );
 
     /// <summary>What is seen on the middle one of the machines drawn with a fault, or with the sound machine; or on the brightest.</summary>

@@ -43,7 +43,7 @@ public class OtherWaysTests
     [InlineData("harbour-launch-1", "runs-stop", "stop-relay/stuck", false)]
     public void Only_what_lies_on_that_way_gives_the_complaint(string machine, string duty, string fault, bool gives)
     {
-        var kit = Shipped.Kit(machine, duty);
+        var kit = Shipped.Sketch(machine, duty);
         var planted = kit.Circuit.Faults.First(f => f.Id.Text == fault);
         var hidden = HiddenFault.Hide(kit.Table, planted, Meter.Ordinary, new Random(2));
         Assert.Equal(gives ? Heard.Nothing : null, hidden?.Complaint.Heard);

@@ -36,7 +36,7 @@ public class PredictedReadingTests
     [InlineData("hill-quad-2", "charges-battery")]
     public void Ohms_are_those_of_a_meter_in_the_circuit(string machine, string duty)
     {
-        var kit = Shipped.Kit(machine, duty);
+        var kit = Shipped.Few(machine, duty);
         var drawn = HealthyMachine.Draw(kit.Circuit, new Random(Seed), 1);
         var compared = 0;
         foreach (var hypothesis in Plain(kit))
@@ -83,7 +83,7 @@ public class PredictedReadingTests
     [InlineData("ridge-twin-1", "cranks")]
     public void Volts_are_those_of_a_meter_in_the_circuit(string machine, string duty)
     {
-        var kit = Shipped.Kit(machine, duty);
+        var kit = Shipped.Few(machine, duty);
         var drawn = HealthyMachine.Draw(kit.Circuit, new Random(Seed), 1);
         var (rest, reference) = (kit.Circuit.Setting(null), kit.Circuit.Reference);
         var compared = 0;
@@ -130,7 +130,7 @@ public class PredictedReadingTests
     [Fact]
     public void Hundreds_of_volts_are_predicted_as_hundreds()
     {
-        var kit = Shipped.Kit("quay-scooter-3", "charges-battery");
+        var kit = Shipped.Few("quay-scooter-3", "charges-battery");
         var swapped = kit.Table.Hypotheses.First(h => h.Fault?.Id.Text == "P1/2-3-swapped");
         var running = kit.Table.Conditions.ToList().FindIndex(c => c is { IsFree: true, Speed: DutySpeed.Work });
         var at = new ProbePair(running, kit.Circuit.NodeOf("P1.2b"), kit.Circuit.Reference);
@@ -158,7 +158,7 @@ public class PredictedReadingTests
         // A good battery while it cranks, and the most that charges it: common practice, no source.
         const double LeastCranking = 9.6;
         const double MostCharging = 15;
-        var kit = Shipped.Kit(machine, "charges-battery");
+        var kit = Shipped.Few(machine, "charges-battery");
         var beliefs = Beliefs.Weigh(
             kit.Table,
             new Complaint { Duty = new DutyId("charges-battery"), Heard = Heard.Nothing },

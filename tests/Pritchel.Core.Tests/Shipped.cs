@@ -1,5 +1,7 @@
 using System.Collections.Concurrent;
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Files;
@@ -13,6 +15,7 @@ internal static class Shipped
     private static readonly ConcurrentDictionary<string, Circuit> Compiled = new(StringComparer.Ordinal);
 
     private static readonly ConcurrentDictionary<(string Machine, string Duty), Lazy<DiagnosisKit>> Kits = new();
+    private static readonly ConcurrentDictionary<(string Machine, string Duty), Lazy<DiagnosisKit>> FewOf = new();
 
     public static IReadOnlyList<string> Ids { get; } =
     [
@@ -52,6 +55,34 @@ internal static class Shipped
             (machine, duty),
             k => new Lazy<DiagnosisKit>(() => DiagnosisKit.Build(Circuit(k.Machine), new DutyId(k.Duty), []))
         ).Value;
+
+    /// <summary>
+    /// A few draws of every fault in all conditions: a fraction of the work, the first draws those of the whole, and enough wherever no share
+    /// is judged.
+    /// </summary>
+    public static DiagnosisKit Few(string machine, string duty) =>
+        FewOf
+            .GetOrAdd(
+                (machine, duty),
+                k => new Lazy<DiagnosisKit>(() => Few(Circuit(k.Machine), Duty(Circuit(k.Machine), k.Duty)))
+            )
+            .Value;
+
+    /// <inheritdoc cref="Few(string, string)"/>
+    public static DiagnosisKit Few(Circuit circuit, Duty duty) =>
+        DiagnosisKit.Of(
+            PredictionTable.BuildCoarse(circuit, duty, [], (table, _) => Enumerable.Range(0, table.Conditions.Count))
+        );
+
+    /// <summary>A complaint's conditions and what the sound machine shows in them: enough to hide a fault in it.</summary>
+    public static DiagnosisKit Sketch(string machine, string duty, int seed = PredictionTable.UsualSeed)
+    {
+        var circuit = Circuit(machine);
+        return DiagnosisKit.Sketch(circuit, Duty(circuit, duty), [], seed: seed);
+    }
+
+    private static Duty Duty(Circuit circuit, string duty) =>
+        Diagnosis.Complaints.Symptoms.Duty(circuit, new DutyId(duty));
 
     public static string Text(string id) =>
         File.ReadAllText(

@@ -85,7 +85,7 @@ public class SparkTesterTests
     [Fact]
     public void Volts_beside_windings_that_are_not_followed_are_neither_asked_nor_weighed()
     {
-        var kit = Shipped.Kit("ridge-twin-1", "sparks-coil1");
+        var kit = Shipped.Few("ridge-twin-1", "sparks-coil1");
         var (free, duty) = (kit.Table.Conditions[0], kit.Table.Duty);
         Assert.True(free.IsFree && duty.Speed == DutySpeed.Crank);
         Assert.DoesNotContain(kit.Plan.Allowed(new Situation()), at => at.Condition == 0);

@@ -72,10 +72,18 @@ public class SymptomsTests
     [InlineData("harbour-launch-1", "holds-start-switch-1", "alternator/drains")]
     public void What_is_fed_behind_a_switch_is_complained_of_with_that_on(string machine, string duty, string fault)
     {
-        var kit = Shipped.Kit(machine, duty);
+        var kit = Shipped.Sketch(machine, duty);
         var planted = kit.Circuit.Faults.First(f => f.Id.Text == fault);
         Assert.NotNull(HiddenFault.Hide(kit.Table, planted, Meter.Ordinary, new Random(1)));
     }
+
+    /// <summary>By hand: fed to stop, it holds the engine where it should let go; a fuel-cut solenoid is fed to run.</summary>
+    [Theory]
+    [InlineData("terrace-dumper-1", "runs-stop", true)]
+    [InlineData("harbour-launch-1", "runs-stop", true)]
+    [InlineData("orchard-tractor-4", "runs-fuel-cut", false)]
+    public void What_is_fed_to_stop_must_let_go_to_run(string machine, string duty, bool letsGo) =>
+        Assert.Equal(letsGo, Symptoms.Duty(Shipped.Circuit(machine), new DutyId(duty)).LetsGo);
 
     /// <summary>What is read or seen at idle or at work is so in a setting that keeps the engine running.</summary>
     [Theory]

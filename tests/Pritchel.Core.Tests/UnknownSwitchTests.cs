@@ -6,15 +6,15 @@ namespace Pritchel.Core.Tests;
 public class UnknownSwitchTests
 {
     /// <summary>
-    /// Two hundred switches of five to eight posts and three or four positions, dealt at random, each asked what it asks for: named
+    /// A hundred switches of five to eight posts and three or four positions, dealt at random, each asked what it asks for: named
     /// rightly but for posts that are alike, in fewer beeps than every pair in every position, and not much above what the choice of deals costs.
     /// </summary>
     [Fact]
-    public void Two_hundred_switches_are_named_rightly_in_few_beeps()
+    public void A_hundred_switches_are_named_rightly_in_few_beeps()
     {
         var random = new Random(77);
         var (asked, pairs, bound, wrong) = (0, 0, 0.0, new List<string>());
-        const int Switches = 200;
+        const int Switches = 100;
         for (var k = 0; k < Switches; k++)
         {
             var pattern = Patterns[random.Next(Patterns.Count)];
@@ -53,7 +53,7 @@ public class UnknownSwitchTests
         TestContext.Current.TestOutputHelper?.WriteLine(
             $"{(double)asked / Switches:0.0} beeps a switch of {(double)pairs / Switches:0.0} pairs; information bound {bound / Switches:0.0}"
         );
-        Assert.True(wrong.Count <= 4, $"{wrong.Count}: {string.Join("\n", wrong.Take(5))}");
+        Assert.True(wrong.Count <= 2, $"{wrong.Count}: {string.Join("\n", wrong.Take(5))}");
         Assert.True(asked < 0.5 * pairs, $"{asked} of {pairs}");
     }
 

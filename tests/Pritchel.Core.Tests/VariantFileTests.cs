@@ -99,9 +99,12 @@ public class VariantFileTests
     [InlineData("quay-scooter-5", "sparks-coil")]
     public void A_sound_variant_works_with_a_margin(string id, string duty)
     {
-        var heard = Shipped.Kit(id, duty).Table.Healthy.HeardBy.ToArray();
+        var heard = Enumerable
+            .Range(1, 8)
+            .SelectMany(seed => Shipped.Sketch(id, duty, seed).Table.Healthy.HeardBy.ToArray())
+            .ToList();
         var works = heard.Count(h => h == Heard.Works);
-        Assert.True(works >= 0.8 * heard.Length, $"{works} of {heard.Length}");
+        Assert.True(works >= 0.8 * heard.Count, $"{works} of {heard.Count}");
     }
 
     [Theory]

@@ -1,13 +1,13 @@
 // Complaints of several circuits, hunted in the browser as their electrician would, to what is hidden in the machine.
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { app, browser, serve } from "./served.mjs";
+import { app, browser, serveShared } from "./served.mjs";
 import * as hunting from "./hunting.mjs";
 
 const hunt = (told) => hunting.hunt({ app, browser }, told);
 const complain = (told) => hunting.complain({ app, browser }, told);
 
-serve("--empty");
+serveShared();
 
 test("a walk-behind that will not stop: its brake switch no longer closes, found by ohms on the stop wire", async () => {
   const { page, asked, verdict } = await hunt({

@@ -29,10 +29,16 @@ export class App {
   static async start(...options) {
     const app = new App();
     app.options = options;
+    app.tables = tables;
     app.folder = await mkdtemp(join(tmpdir(), "pritchel-browser-"));
     app.url = `http://127.0.0.1:${await freePort()}`;
     await app.restart();
     return app;
+  }
+
+  /** The one that a whole run shares: nobody ends it before the run does. */
+  static at({ url, folder }) {
+    return Object.assign(new App(), { url, folder, stop: async () => {} });
   }
 
   get command() {
@@ -70,13 +76,17 @@ export class App {
   }
 }
 
-/** A browser without a sandbox of its own, for containers. */
-export function launch() {
-  return chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
-  });
-}
+// Without a sandbox of its own, for containers.
+const chromiumOptions = {
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+};
+
+export const launch = () => chromium.launch(chromiumOptions);
+
+export const launchServer = () => chromium.launchServer(chromiumOptions);
+
+export const connect = (endpoint) => chromium.connect(endpoint);
 
 /** A page that fails the test when anything leaves the application's own address or a script breaks. */
 export async function pageOf(browser, app, viewport, extra = {}) {

@@ -2,11 +2,11 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { answer, pageOf } from "./harness.mjs";
-import { app, browser, serve } from "./served.mjs";
+import { app, browser, serveShared } from "./served.mjs";
 
 // Needs several readings to find, since nothing is said about lamps.
 const fault = "7/open";
-serve("--empty");
+serveShared();
 
 /** Focuses an element by Tab alone. */
 async function reach(page, selector) {

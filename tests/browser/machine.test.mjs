@@ -2,9 +2,9 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { pageOf } from "./harness.mjs";
-import { app, browser, serve } from "./served.mjs";
+import { app, browser, serveShared } from "./served.mjs";
 
-serve("--empty");
+serveShared();
 
 const does = (page) => page.locator(".does").innerText();
 

@@ -2,9 +2,9 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { pageOf, beeps } from "./harness.mjs";
-import { app, browser, serve } from "./served.mjs";
+import { app, browser, serveShared } from "./served.mjs";
 
-serve("--empty");
+serveShared();
 
 async function begin(machine, complaint, says, more = async () => {}) {
   const page = await pageOf(browser, app, { width: 1280, height: 800 });

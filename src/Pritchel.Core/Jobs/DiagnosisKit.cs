@@ -99,12 +99,18 @@ public sealed class DiagnosisKit
         );
 
     /// <summary>The same with the sound machine's predictions alone; at once.</summary>
+    /// <param name="circuit">The machine.</param>
+    /// <param name="duty">Duty that fails.</param>
+    /// <param name="altered">What was found altered.</param>
+    /// <param name="meter">Meter that will be used; an ordinary one when null.</param>
+    /// <param name="seed">Seed of the sound machines drawn.</param>
     public static DiagnosisKit Sketch(
         Circuit circuit,
         Duty duty,
         IReadOnlyList<AlterationId> altered,
-        Meter? meter = null
-    ) => new(PredictionTable.Sketch(circuit, duty, altered, meter));
+        Meter? meter = null,
+        int seed = PredictionTable.UsualSeed
+    ) => new(PredictionTable.Sketch(circuit, duty, altered, meter, seed));
 
     /// <summary>What a condition is, apart from its number here.</summary>
     public ConditionKey KeyOf(int condition) => keys[condition];

@@ -70,6 +70,10 @@ public sealed record Duty(
     [JsonIgnore]
     public bool GoesOn { get; init; }
 
+    /// <summary>Whether the part must let go to do it: a stop solenoid that is fed to stop pulls in where the engine should run.</summary>
+    [JsonIgnore]
+    public bool LetsGo { get; init; }
+
     /// <summary>Whether the part must not do it there: a kill, an interlock, a battery that must not drain.</summary>
     [JsonIgnore]
     public bool Refuses { get; init; }

@@ -110,7 +110,7 @@ public sealed class SheetTable
         Parallel.For(
             0,
             particles,
-            new ParallelOptions { CancellationToken = cancel },
+            Cores.Until(cancel),
             p => Draw(new Random(Seed + p), sheet, tested, meter, readings, states, figures, p)
         );
         return new SheetTable(sheet, tested, meter, readings, states, figures);

@@ -226,7 +226,7 @@ public sealed partial class DesignProof
         Parallel.For(
             0,
             found.Length,
-            new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount },
+            Cores.Until(cancel),
             f =>
             {
                 var fault = circuit.Faults[f];

@@ -115,7 +115,7 @@ public sealed partial class DesignProof
         Parallel.For(
             0,
             settings.Count,
-            new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount },
+            Cores.Until(cancel),
             () => (After: new Trial(after), Before: before is null ? null : new Trial(before)),
             (i, _, trials) =>
             {

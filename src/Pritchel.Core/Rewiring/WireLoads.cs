@@ -56,6 +56,7 @@ public static class WireLoads
         Parallel.For(
             0,
             settings.Count,
+            Cores.All,
             () => new CircuitState(circuit) { FollowsWaves = false, Tolerance = DutyWaves.BeliefTolerance },
             (s, _, state) =>
             {

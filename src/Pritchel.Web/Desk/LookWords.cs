@@ -38,6 +38,8 @@ public static class LookWords
                 "Interlocks and kill wiring alone: it starts and runs otherwise, so coil, plug and fuel are hardly in doubt.",
             (EffectKind.Sparks, false) =>
                 "Ignition and kill alone. If it turns and sparks, look to fuel, air and compression before any wire.",
+            (EffectKind.LetsRun, false) when table.Duty.LetsGo =>
+                "Stop circuit alone. If it has let go and its lever stands at run, look to the fuel and the air in it before any wire.",
             (EffectKind.LetsRun, false) =>
                 "Fuel cut and stop alone. If it pulls in and stays in, look to the fuel itself, then spark, then compression.",
             (EffectKind.Charges, false) =>

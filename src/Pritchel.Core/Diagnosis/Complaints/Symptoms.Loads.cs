@@ -23,7 +23,8 @@ public sealed partial class Symptoms
                 runs,
                 part,
                 DutySpeed.Rest,
-                $"Dies or will not run: {part.Name}"
+                $"Dies or will not run: {part.Name}",
+                letsGo: !IsDriven(part, runs)
             );
             FindGoesOut(part, CircuitGroup.Fuel, runs, new DutyId("runs-" + part.Id));
         }

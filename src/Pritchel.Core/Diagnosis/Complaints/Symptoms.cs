@@ -161,7 +161,8 @@ public sealed partial class Symptoms
         ControlSetting? from = null,
         bool warns = false,
         IReadOnlyList<DutyId>? onTheWay = null,
-        bool goesOn = false
+        bool goesOn = false,
+        bool letsGo = false
     ) =>
         found.Add(
             new Symptom(
@@ -175,6 +176,7 @@ public sealed partial class Symptoms
                     Warns = warns,
                     OnTheWay = onTheWay ?? [],
                     GoesOn = goesOn,
+                    LetsGo = letsGo,
                 }
             )
         );

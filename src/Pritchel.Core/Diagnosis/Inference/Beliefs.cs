@@ -6,6 +6,7 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Metering;
 using Pritchel.Core.Observables;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 
@@ -185,6 +186,7 @@ public sealed class Beliefs
         var told = new double[weights.Length][];
         Parallel.ForEach(
             AlikeByEffects(),
+            Cores.All,
             alike =>
             {
                 var weigher = Weigher(alike[0]);
@@ -280,7 +282,12 @@ public sealed class Beliefs
 
         var (leastShare, most) = Table.FollowsWaves ? (1e-3, 10) : (0.05, 3);
         var fits = new SeverityFit?[weights.Length];
-        Parallel.For(0, weights.Length, h => fits[h] = SeverityFit.Of(this, Table.Hypotheses[h], grouped, told[h]));
+        Parallel.For(
+            0,
+            weights.Length,
+            Cores.All,
+            h => fits[h] = SeverityFit.Of(this, Table.Hypotheses[h], grouped, told[h])
+        );
         var total = weights.Select((w, h) => Math.Max(w.Sum(), fits[h]?.Weight ?? 0)).Sum();
         var few = Enumerable
             .Range(0, weights.Length)
@@ -292,6 +299,7 @@ public sealed class Beliefs
             .ToList();
         Parallel.ForEach(
             few,
+            Cores.All,
             x =>
             {
                 refined[x.Index] = Table.Near(x.Index, x.Fit.About, x.Fit.Within);

@@ -1,5 +1,6 @@
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
+using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Inference;
 
@@ -53,6 +54,7 @@ public sealed class Explanation
         Parallel.For(
             0,
             count,
+            Cores.All,
             h =>
             {
                 before[h] = beliefs.Weigh(h, []).Sum();

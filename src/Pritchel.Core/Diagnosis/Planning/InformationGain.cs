@@ -29,6 +29,7 @@ internal sealed class InformationGain
     private const double FarAway = 100;
     private const int HangingPlaces = 4;
     private const double HangingVolts = 0.5;
+    private const double MostByDamp = 0.1;
     private const int MostOnStack = 1024;
     private static readonly double FineTop = BinsPerFine * Math.Asinh(1 / FineVolts);
     private static readonly int BinOffset = (int)Math.Ceiling(FineTop + (BinsPerVolt * (-LeastVolts - 1))) + 1;
@@ -113,6 +114,7 @@ internal sealed class InformationGain
         Span<(int First, int Past)> ranges =
             classes <= MostOnStack ? stackalloc (int, int)[classes] : new (int, int)[classes];
         ranges.Fill((Jumping, 0));
+        var (isVolts, byDamp) = (observable is DirectVolts, 0.0);
         foreach (var (shown, index, particles) in live)
         {
             var figures = new Expected(shown, at, sharing, particles[0].Index);
@@ -127,6 +129,7 @@ internal sealed class InformationGain
                     continue;
                 }
 
+                byDamp += isVolts && figures.IsByDamp(p) ? weight : 0;
                 if (figures.Hangs(p))
                 {
                     // On a leak that is known to a decade at best: as likely half of it, nothing, or half a volt more.
@@ -142,6 +145,13 @@ internal sealed class InformationGain
             }
 
             ranges[index] = (first, past);
+        }
+
+        if (byDamp > MostByDamp)
+        {
+            // A voltmeter across an open switch, say: nobody asks for what a leak decides that nobody knows.
+            Clear(scratch, ranges);
+            return 0;
         }
 
         if (observable.WantsDeadCircuit)
@@ -375,6 +385,9 @@ internal sealed class InformationGain
 
         /// <summary>Whether it hangs on a leak.</summary>
         public bool Hangs(int particle) => figures.Hangs(particle);
+
+        /// <summary>Whether damp decides it.</summary>
+        public bool IsByDamp(int particle) => figures.IsByDamp(particle);
 
         private double Shifted(int particle) =>
             Math.Abs(figures[particle] - before[particle]) < SameVolts

@@ -259,6 +259,7 @@ public sealed class TestPlan
         Parallel.For(
             0,
             tests.Length,
+            Cores.All,
             gain.NewScratch,
             (i, _, scratch) =>
             {

@@ -27,6 +27,9 @@ public readonly ref struct Across
     // differ by: an exciter without its load stands at many hundreds.
     private const double IslandStep = 4096;
 
+    // Volts of firm metal from which damp makes anything of what floats beside it.
+    private const double Live = 0.5;
+
     private readonly ReadOnlySpan<float> red;
     private readonly ReadOnlySpan<float> black;
     private readonly ReadOnlySpan<Hanging> redHangs;
@@ -63,6 +66,17 @@ public readonly ref struct Across
     /// <summary>Whether a meter's own load pulls on what one particle shows.</summary>
     public bool Hangs(int particle) =>
         (!redHangs.IsEmpty && redHangs[particle].Share < 1) || (!blackHangs.IsEmpty && blackHangs[particle].Share < 1);
+
+    /// <summary>
+    /// Whether damp decides what one particle shows: from firm live metal to metal that nothing is joined to a voltmeter shows nothing or
+    /// all there is, by a leak that nobody knows (common practice, no source).
+    /// </summary>
+    public bool IsByDamp(int particle)
+    {
+        var (a, b) = (red[particle], black[particle]);
+        var (redFloats, blackFloats) = (Math.Abs(a) > IslandStep / 2, Math.Abs(b) > IslandStep / 2);
+        return redFloats != blackFloats && Math.Abs(redFloats ? b : a) > Live;
+    }
 
     /// <summary>Whether it is known what one particle shows: not where a meter's load decides what passes of a wave.</summary>
     public bool IsKnown(int particle) => !float.IsNaN(red[particle] - black[particle]);

@@ -56,6 +56,7 @@ public sealed class DutyTries
         Parallel.For(
             0,
             shares.Length,
+            Cores.All,
             () => new Trier(table, complaint, circuit, asItFailed),
             (f, _, trier) =>
             {

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Pritchel.Core.Networks;
 using Pritchel.Core.Simulation;
 using Pritchel.Core.Units;
@@ -22,6 +23,7 @@ internal sealed class MeterLoad
     private readonly Network network;
     private readonly int[] parents;
     private readonly List<(int A, int B, double Siemens)> leaks = [];
+    private readonly List<int> leaky = [];
     private readonly bool[] barely;
     private readonly double[] known;
     private readonly double[] volts;
@@ -59,6 +61,8 @@ internal sealed class MeterLoad
 
         islands = 0;
         leaks.Clear();
+        leaky.Clear();
+        Array.Clear(joined);
 
         var branches = network.Branches;
         var conductances = state.Conductances;
@@ -90,6 +94,8 @@ internal sealed class MeterLoad
             if (from != to && conductances[b] > 0)
             {
                 leaks.Add((from, to, conductances[b]));
+                Leak(from, conductances[b]);
+                Leak(to, conductances[b]);
             }
         }
 
@@ -123,24 +129,33 @@ internal sealed class MeterLoad
             return known[root];
         }
 
+        if (joined[root] == 0)
+        {
+            return known[root] = 0;
+        }
+
         var firm = Root(network.Reference);
-        Array.Clear(volts);
-        volts[root] = 1;
+        foreach (var n in leaky)
+        {
+            volts[n] = n == root ? 1 : 0;
+        }
+
         for (var round = 0; round < Rounds; round++)
         {
-            Array.Clear(drawn);
-            Array.Clear(joined);
-            foreach (var (a, b, siemens) in leaks)
+            foreach (var n in leaky)
+            {
+                drawn[n] = 0;
+            }
+
+            foreach (var (a, b, siemens) in CollectionsMarshal.AsSpan(leaks))
             {
                 drawn[a] += siemens * volts[b];
                 drawn[b] += siemens * volts[a];
-                joined[a] += siemens;
-                joined[b] += siemens;
             }
 
-            for (var n = 0; n < volts.Length; n++)
+            foreach (var n in leaky)
             {
-                if (joined[n] > 0 && n != firm && n != root)
+                if (n != firm && n != root)
                 {
                     volts[n] = drawn[n] / joined[n];
                 }
@@ -148,6 +163,17 @@ internal sealed class MeterLoad
         }
 
         return known[root] = joined[root] - drawn[root];
+    }
+
+    /// <summary>Counts a leak at one of the pieces of metal it lies between.</summary>
+    private void Leak(int root, double siemens)
+    {
+        if (joined[root] == 0)
+        {
+            leaky.Add(root);
+        }
+
+        joined[root] += siemens;
     }
 
     /// <summary>A diode with one end on firm metal holds the loose metal at its other within its knee, on one side.</summary>

@@ -32,6 +32,10 @@ public sealed partial class PredictionTable
 
     // Following the waves of charge windings takes a thousand times as long as a still circuit.
     private const int WaveParticles = 32;
+
+    /// <summary>Seed of the particles, unless another is asked for.</summary>
+    public const int UsualSeed = 20261;
+
     private const int CoarseParticles = 16;
     private const int CoarseWaveParticles = 4;
 
@@ -206,7 +210,7 @@ public sealed partial class PredictionTable
         Duty duty,
         IReadOnlyList<AlterationId> altered,
         Meter? meter = null,
-        int seed = 20261,
+        int seed = UsualSeed,
         int? threads = null,
         CancellationToken cancel = default
     )
@@ -233,7 +237,7 @@ public sealed partial class PredictionTable
         IReadOnlyList<AlterationId> altered,
         Func<PredictionTable, int, IEnumerable<int>> soonest,
         Meter? meter = null,
-        int seed = 20261,
+        int seed = UsualSeed,
         CancellationToken cancel = default
     )
     {
@@ -298,7 +302,7 @@ public sealed partial class PredictionTable
         Duty duty,
         IReadOnlyList<AlterationId> altered,
         Meter? meter = null,
-        int seed = 20261
+        int seed = UsualSeed
     )
     {
         var table = new PredictionTable(circuit, duty, altered, meter ?? Meter.Ordinary, Grain.Coarse);

@@ -46,7 +46,7 @@ public sealed class StoredCodes
         Parallel.For(
             0,
             sets.Length,
-            new ParallelOptions { CancellationToken = cancel },
+            Cores.Until(cancel),
             f =>
             {
                 var fault = f < circuit.Faults.Count ? circuit.Faults[f] : null;

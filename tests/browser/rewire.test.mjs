@@ -131,7 +131,7 @@ test("an engine known by its plug alone goes into a tractor: drawn by hand, a gu
   const joined = await page.locator(".splices").innerText();
   assert.match(joined, /ground to kill to .*; ground to kill to ignition kill/);
   assert.match(joined, /oil lamp -; signal to oil switch out/);
-  await press(page, "text=Prove it");
+  await prove(page);
   assert.match(await page.locator("main").innerText(), /Rests on parts that stand in.*ignition.*start solenoid.*starter/s);
 
   // The kill grounds it in every setting that it did before: nothing runs on that was stopped.

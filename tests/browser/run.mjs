@@ -1,5 +1,4 @@
-// Runs all files of tests beside one application and one browser that those share which can: three at once on two cores, for each waits for
-// its own program and browser a third of the time.
+// Runs all files of tests, two at once, beside one application and one browser that those share which can.
 import { spawn } from "node:child_process";
 import { readdir, stat } from "node:fs/promises";
 import { fileURLToPath } from "node:url";
@@ -14,7 +13,7 @@ const files = sized.sort((a, b) => b.bytes - a.bytes).map(({ name }) => name);
 const app = await App.start("--empty");
 const browser = await launchServer();
 const shared = JSON.stringify({ url: app.url, folder: app.folder, browser: browser.wsEndpoint() });
-const tests = spawn(process.execPath, ["--test", "--test-concurrency=3", "--test-reporter=spec", ...process.argv.slice(2), ...files], {
+const tests = spawn(process.execPath, ["--test", "--test-concurrency=2", "--test-reporter=spec", ...process.argv.slice(2), ...files], {
   cwd: folder,
   stdio: "inherit",
   env: { ...process.env, PRITCHEL_TEST_TABLES: app.tables, PRITCHEL_TEST_SHARED: shared },

@@ -6,7 +6,6 @@ using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
-using Pritchel.Core.Observables;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Simulation;
 
@@ -153,7 +152,7 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
     /// </summary>
     private void NothingHangsOnDamp(PlannedTest next)
     {
-        if (next.Condition.Observable is not DirectVolts)
+        if (!next.Condition.Observable.DampDecides)
         {
             return;
         }

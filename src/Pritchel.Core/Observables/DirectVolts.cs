@@ -28,6 +28,9 @@ public sealed class DirectVolts : Observable
     public override bool SharesModelError => true;
 
     /// <inheritdoc/>
+    public override bool DampDecides => true;
+
+    /// <inheritdoc/>
     public override bool CanBeWatched => true;
 
     /// <inheritdoc/>

@@ -43,6 +43,9 @@ public abstract class Observable
     /// <summary>Whether all looks at it are judged by one eye, whose error they share.</summary>
     public virtual bool SharesAnEye => IsSeen;
 
+    /// <summary>Whether damp decides what is read from live metal to metal that floats: nothing or all there is (common practice, no source).</summary>
+    public virtual bool DampDecides => false;
+
     /// <summary>Whether readings of one condition share the model's error, as volts along one circuit do.</summary>
     public virtual bool SharesModelError => false;
 

@@ -114,7 +114,7 @@ internal sealed class InformationGain
         Span<(int First, int Past)> ranges =
             classes <= MostOnStack ? stackalloc (int, int)[classes] : new (int, int)[classes];
         ranges.Fill((Jumping, 0));
-        var (isVolts, byDamp) = (observable is DirectVolts, 0.0);
+        var byDamp = 0.0;
         foreach (var (shown, index, particles) in live)
         {
             var figures = new Expected(shown, at, sharing, particles[0].Index);
@@ -129,7 +129,7 @@ internal sealed class InformationGain
                     continue;
                 }
 
-                byDamp += isVolts && figures.IsByDamp(p) ? weight : 0;
+                byDamp += observable.DampDecides && figures.IsByDamp(p) ? weight : 0;
                 if (figures.Hangs(p))
                 {
                     // On a leak that is known to a decade at best: as likely half of it, nothing, or half a volt more.

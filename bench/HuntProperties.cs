@@ -53,6 +53,7 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
             TwoAnswersPointApart(beliefs, next);
             NobodyProbesWhereTheEngineMayNotTurn(next);
             NothingHangsOnDamp(next);
+            SoundIsNotEverything(beliefs, next);
         }
 
         return next;
@@ -165,6 +166,21 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         }
 
         Check(byDamp < kit.Table.Particles / 2, () => $"{Words(next.At)}: sound, damp decides it");
+    }
+
+    /// <summary>No card calls everything from nothing to all there is sound: such a reading tells nothing, whatever it is.</summary>
+    private void SoundIsNotEverything(Beliefs beliefs, PlannedTest next)
+    {
+        if (!next.Condition.Observable.DampDecides)
+        {
+            return;
+        }
+
+        var card = Outlook.Of(beliefs, next.At);
+        Check(
+            card.High - card.Low < SoundBands.HalfTheVolts,
+            () => $"{Words(next.At)}: {card.Low:0.00} to {card.High:0.00} V as sound"
+        );
     }
 
     /// <summary>Where an engine may turn nobody's hands are where it may not.</summary>

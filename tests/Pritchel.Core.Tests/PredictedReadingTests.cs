@@ -174,6 +174,23 @@ public class PredictedReadingTests
         }
     }
 
+    /// <summary>
+    /// Before an open joint in the command of a starter stands all that a rested battery has (12.4 to 12.7 V, the usual table of open-circuit
+    /// volts, from memory), and that is sound wiring: also where two windings meet at the solenoid's post, of which one open leaves the other's amps.
+    /// </summary>
+    [Theory]
+    [InlineData("harbour-launch-2", "P1.2b", "start.-")]
+    [InlineData("hill-quad-2", "solenoid.S", "battery.-")]
+    public void Before_an_open_joint_all_that_the_battery_has_is_sound(string machine, string red, string black)
+    {
+        const double Rested = 12.5;
+        var kit = Shipped.Few(machine, "cranks");
+        var beliefs = Beliefs.Weigh(kit.Table, Shipped.Told(kit), Exact, []);
+        var at = new ProbePair(0, kit.Circuit.NodeOf(red), kit.Circuit.NodeOf(black));
+        Assert.True(Staircase.Agrees(beliefs, at, Rested));
+        Assert.False(Staircase.Agrees(beliefs, at, 0.4));
+    }
+
     /// <summary>Some nodes to the reference, and some of the pairs that tests are chosen from.</summary>
     private static IEnumerable<ProbePair> Pairs(DiagnosisKit kit, int condition)
     {

@@ -1,6 +1,12 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Inference;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Metering;
+using Pritchel.Core.Observables;
 using Pritchel.Core.Proving;
 using Pritchel.Core.Simulation;
 using static Pritchel.Core.Tests.Shipped;
@@ -170,4 +176,42 @@ public class ProofTests
         Assert.NotEmpty(paths.Settings);
         Assert.True(Proof.KillPaths(Simulation.Circuit.Compile(machine)).AllTried);
     }
+
+    /// <summary>
+    /// A reading that repeats in the proof passes on sound machines, and not where the load still draws nothing by a volt or more: the
+    /// feed of a starter that does not turn stands at all the battery has.
+    /// </summary>
+    [Theory]
+    [InlineData("orchard-tractor-4", "cranks")]
+    [InlineData("harbour-launch-1", "cranks")]
+    [InlineData("hill-quad-2", "cranks")]
+    public void What_is_mended_reads_as_at_work(string machine, string duty)
+    {
+        var kit = Shipped.Few(machine, duty);
+        var beliefs = Beliefs.Weigh(kit.Table, Shipped.Told(kit), Meter.Ordinary, []);
+        var (sound, passed, idle) = (0, 0, 0);
+        foreach (var at in kit.Plan.Allowed(new Situation()))
+        {
+            var condition = kit.Table.Conditions[at.Condition];
+            if (condition is not { IsFree: true, Observable: DirectVolts })
+            {
+                continue;
+            }
+
+            double[] working = [.. Draws(kit, kit.Table.Healthy, at)];
+            sound += working.Length;
+            passed += working.Count(v => JobProof.Passes(beliefs, at, v));
+            foreach (var v in Draws(kit, kit.Table.Idle, at).Where(v => working.All(w => Math.Abs(w - v) > 1)))
+            {
+                idle++;
+                Assert.False(JobProof.Passes(beliefs, at, v), $"{condition.Words}: {v:0.00} V passes");
+            }
+        }
+
+        Assert.True(passed >= 0.98 * sound, $"{passed} of {sound} sound readings pass");
+        Assert.True(idle > 0, "no reading tells an idle load");
+    }
+
+    private static IEnumerable<double> Draws(DiagnosisKit kit, Hypothesis hypothesis, ProbePair at) =>
+        Enumerable.Range(0, kit.Table.Particles).Select(p => hypothesis.Across(at)[p]);
 }

@@ -1,3 +1,4 @@
+using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Proving;
 
@@ -56,6 +57,12 @@ public sealed record JobProof(IReadOnlyList<StandingCheck> Checks, bool AllStops
     /// <summary>Where the reading that a check repeats is taken; null when it repeats none.</summary>
     public static ProbePair? PairOf(DiagnosisKit kit, CheckId check) =>
         check is ReadingCheck reading ? kit.Pair(AtOf(reading)) : null;
+
+    /// <summary>Whether a reading taken again shows the machine mended.</summary>
+    /// <param name="beliefs">What is believed.</param>
+    /// <param name="at">Where it was taken.</param>
+    /// <param name="read">What was read, on the scale of what is read there.</param>
+    public static bool Passes(Beliefs beliefs, ProbePair at, double read) => Staircase.Mended(beliefs, at).Agrees(read);
 
     /// <summary>Where the reading of a check is taken, as it is recorded.</summary>
     public static ProbedAt AtOf(ReadingCheck reading) => new(reading.Condition, reading.Red, reading.Black);

@@ -71,7 +71,7 @@ public abstract class ByHand : IStrategy
         && (
             kit.Table.Conditions[at.Condition].Observable is not DirectVolts
             || (at.Condition == 0 && !beliefs.Readings.Any(r => r.At.Condition == 0 && r.Value is null))
-            || Staircase.Sound(beliefs, at).WorkingLow > Stretches.HalfTheVolts
+            || Staircase.Sound(beliefs, at).WorkingLow > SoundBands.HalfTheVolts
         );
 
     /// <summary>Enough volts where there should be some, few enough where there should be none; other figures as they should be.</summary>
@@ -80,7 +80,7 @@ public abstract class ByHand : IStrategy
         const double SlackVolts = 0.1;
         var sound = Staircase.Sound(beliefs, at);
         return sound.Observable is not DirectVolts ? sound.Agrees(read)
-            : sound.WorkingLow > Stretches.HalfTheVolts ? read > sound.WorkingLow - SlackVolts
+            : sound.WorkingLow > SoundBands.HalfTheVolts ? read > sound.WorkingLow - SlackVolts
             : read < sound.WorkingHigh + SlackVolts;
     }
 

@@ -1,3 +1,4 @@
+using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
@@ -15,9 +16,6 @@ namespace Pritchel.Core.Practice;
 /// </summary>
 internal sealed class Stretches(DiagnosisKit kit)
 {
-    /// <summary>More than this is a feed, on machines of twelve volts.</summary>
-    public const double HalfTheVolts = 6;
-
     private readonly Dictionary<ProbePair, bool[]> covered = [];
     private readonly Dictionary<int, Ways> ways = [];
     private readonly List<Fault?> faults = [.. kit.Table.Hypotheses.Select(h => h.Fault)];
@@ -53,7 +51,7 @@ internal sealed class Stretches(DiagnosisKit kit)
 
         HashSet<int> nodes =
             condition.Observable is not DirectVolts ? [.. stands.Way(at.Red, at.Black)]
-            : sound > HalfTheVolts ? [.. stands.Way(Top, at.Red), Circuit.Reference]
+            : sound > SoundBands.HalfTheVolts ? [.. stands.Way(Top, at.Red), Circuit.Reference]
             : [.. stands.Way(at.Red, Circuit.Reference)];
         return [.. faults.Select(f => f is not null && OnTheWay(f, nodes))];
     }

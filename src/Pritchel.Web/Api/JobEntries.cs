@@ -247,7 +247,7 @@ internal static class JobEntries
         var scaled = JobDiagnosis.Scaled(open.Kit, open.Meter, at, figure.Value)!.Value;
         return new ProofGiven(
             check.Id,
-            Staircase.Agrees(open.Diagnosis.Beliefs, at, scaled),
+            JobProof.Passes(open.Diagnosis.Beliefs, at, scaled),
             wanted.Reading!.Trim(),
             JobProof.AtOf(reading)
         );

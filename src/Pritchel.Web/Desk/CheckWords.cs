@@ -81,8 +81,8 @@ public static class CheckWords
             return TestWords.Stood(open.Machine, reading.Condition) + read;
         }
 
-        var sound = Staircase.Sound(open.Diagnosis.Beliefs, pair);
-        return $"black on {open.Kit.Points.At(pair.Black).Name} · {open.Kit.Table.Conditions[pair.Condition].Words}{read}; now {sound.Observable.SaidRange(sound.WorkingLow, sound.WorkingHigh)}";
+        var mended = Staircase.Mended(open.Diagnosis.Beliefs, pair);
+        return $"black on {open.Kit.Points.At(pair.Black).Name} · {open.Kit.Table.Conditions[pair.Condition].Words}{read}; now {TestWords.Sound(mended)}";
     }
 
     private static Reach? Reach(WiggleCheck wiggle, OpenJob open) =>

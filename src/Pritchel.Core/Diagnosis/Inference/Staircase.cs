@@ -35,8 +35,17 @@ public readonly record struct SoundBands(
     // Below this a difference is nobody's fault: probe contact, settling. From memory.
     private const double SlackVolts = 0.03;
 
+    /// <summary>Half of what a twelve-volt battery gives, in volts: good feeds lie above, good drops below.</summary>
+    public const double HalfTheVolts = 6;
+
     /// <summary>Whether a reading lies in either band, within the meter's doubt.</summary>
     public bool Agrees(double volts) => LikeWorking(volts) || LikeIdle(volts);
+
+    /// <summary>
+    /// Whether volts agree here however they stand, from nothing to all there is, by what is drawn beyond: such a reading tells nothing of
+    /// the wiring. Across an open contact the battery stands while a coil behind it leads to ground, and nothing without.
+    /// </summary>
+    public bool IsEitherWay => Observable is DirectVolts && IdleHigh - IdleLow > HalfTheVolts;
 
     /// <summary>Whether a reading lies in the idle band.</summary>
     public bool LikeIdle(double volts) => Within(volts, IdleLow, IdleHigh);
@@ -54,6 +63,9 @@ public readonly record struct SoundBands(
 /// <summary>Volts left along a line, above battery negative: healthy band and the first suspect's.</summary>
 public static class Staircase
 {
+    // What is drawn and said of sound wiring: 5th to 95th percentile.
+    private const double Edge = 0.05;
+
     /// <summary>Steps of a line in one condition; the heavy line against a machine at work, any other against one whose load is idle.</summary>
     public static IReadOnlyList<Step> Of(Beliefs beliefs, LinePath line, int condition)
     {
@@ -67,7 +79,7 @@ public static class Staircase
             {
                 var at = new ProbePair(condition, n, reference);
                 var (low, middle, high) = heavy
-                    ? Band(beliefs.Table.Healthy, beliefs, at, draws)
+                    ? Band(beliefs.Table.Healthy, beliefs, at, draws, Edge)
                     : IdleBand(beliefs, at, draws);
                 var suspected = first is null ? middle : Middle(beliefs, beliefs.LeadingIndex, at);
                 return new Step(n, low, middle, high, suspected);
@@ -83,7 +95,7 @@ public static class Staircase
     public static SoundBands Sound(Beliefs beliefs, ProbePair at)
     {
         var draws = beliefs.DrawWeights;
-        var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws);
+        var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws, Edge);
         var observable = beliefs.Table.Conditions[at.Condition].Observable;
         if (!beliefs.Table.Conditions[at.Condition].IsFree || Draws(beliefs))
         {
@@ -92,6 +104,26 @@ public static class Staircase
 
         var (idleLow, _, idleHigh) = IdleBand(beliefs, at, draws);
         return new SoundBands(low, high, idleLow, idleHigh, beliefs.Meter, observable);
+    }
+
+    /// <summary>
+    /// Where it must read once it is mended: as the machine at work, 1st to 99th percentile, or up to half of the way from there to where it
+    /// stands with its load idle, since a sound machine must not fail its proof for a strong battery or a warm engine. Idle itself is what
+    /// it was brought for.
+    /// </summary>
+    public static SoundBands Mended(Beliefs beliefs, ProbePair at)
+    {
+        const double Outermost = 0.01;
+        var draws = beliefs.DrawWeights;
+        var (low, _, high) = Band(beliefs.Table.Healthy, beliefs, at, draws, Outermost);
+        var condition = beliefs.Table.Conditions[at.Condition];
+        if (condition.IsFree && !Draws(beliefs))
+        {
+            var (idleLow, _, idleHigh) = Band(beliefs.Table.Idle, beliefs, at, draws, Outermost);
+            (low, high) = (idleHigh < low ? (low + idleHigh) / 2 : low, idleLow > high ? (high + idleLow) / 2 : high);
+        }
+
+        return new SoundBands(low, high, low, high, beliefs.Meter, condition.Observable);
     }
 
     /// <summary>Whether the complaint itself says that its load draws.</summary>
@@ -117,21 +149,27 @@ public static class Staircase
     /// <summary>Whether a reading agrees with sound wiring, within its spread and the meter's own error.</summary>
     public static bool Agrees(Beliefs beliefs, ProbePair at, double volts) => Sound(beliefs, at).Agrees(volts);
 
-    private static (double, double, double) Band(Hypothesis sound, Beliefs beliefs, ProbePair at, double[] draws)
+    private static (double, double, double) Band(
+        Hypothesis sound,
+        Beliefs beliefs,
+        ProbePair at,
+        double[] draws,
+        double edge
+    )
     {
         var sorted = Enumerable
             .Range(0, draws.Length)
             .Select(p => (Volts: sound.Across(at)[p], Weight: draws[p]))
             .OrderBy(x => x.Volts)
             .ToArray();
-        return (Quantiles.Of(sorted, 0.05), Quantiles.Of(sorted, 0.5), Quantiles.Of(sorted, 0.95));
+        return (Quantiles.Of(sorted, edge), Quantiles.Of(sorted, 0.5), Quantiles.Of(sorted, 1 - edge));
     }
 
     /// <summary>From idle to no current at all: between the two, wiring is good whatever is drawn beyond it.</summary>
     private static (double, double, double) IdleBand(Beliefs beliefs, ProbePair at, double[] draws)
     {
-        var (low, middle, high) = Band(beliefs.Table.Idle, beliefs, at, draws);
-        var (unloadedLow, _, unloadedHigh) = Band(beliefs.Table.Unloaded, beliefs, at, draws);
+        var (low, middle, high) = Band(beliefs.Table.Idle, beliefs, at, draws, Edge);
+        var (unloadedLow, _, unloadedHigh) = Band(beliefs.Table.Unloaded, beliefs, at, draws, Edge);
         return (Math.Min(low, unloadedLow), middle, Math.Max(high, unloadedHigh));
     }
 

@@ -180,6 +180,21 @@ internal sealed partial class CaseRunner
         return new Hypothesis(before.Fault, shown, heard, mass) { Severities = severities };
     }
 
+    /// <summary>A fault's figures in every condition, whether it gives the complaint or not.</summary>
+    public Hypothesis Planted(Fault fault, ParticleDraws draws)
+    {
+        var shown = new Predictions(table);
+        var heard = new Heard[draws.Count];
+        StandAfresh(draws);
+        for (var p = 0; p < draws.Count; p++)
+        {
+            heard[p] = Try(fault, draws, p, draws.Severity(p), shown);
+            VisitFrom(p, shown, []);
+        }
+
+        return new Hypothesis(fault, shown, heard);
+    }
+
     private void StandAfresh(ParticleDraws draws)
     {
         Array.Clear(stood);

@@ -188,15 +188,6 @@ public sealed partial class PredictionTable
     /// <summary>The machine as it should be.</summary>
     public Hypothesis Healthy => Hypotheses[^1];
 
-    /// <summary>
-    /// The sound machine while its load draws nothing (a starter that is not turning): what wiring looks like that is
-    /// good up to where it stops. A battery that is not charged is no such load: without it the wiring is dead, not idle.
-    /// </summary>
-    public Hypothesis Idle => OpenIn(Duty.Load);
-
-    /// <summary>The sound machine while not even the part that commands draws anything: wiring with no current in it.</summary>
-    public Hypothesis Unloaded => Duty.Control is { } control ? OpenIn(control) : Idle;
-
     /// <summary>Solves every hypothesis in every condition.</summary>
     /// <param name="circuit">The machine.</param>
     /// <param name="duty">Duty that fails.</param>
@@ -348,14 +339,6 @@ public sealed partial class PredictionTable
                     && c.Off.SequenceEqual(wanted.Off)
                 );
     }
-
-    private Hypothesis OpenIn(PartId part) =>
-        Circuit.PartsThat(PartTraits.StoresCharge).Any(p => p.Id == part)
-            ? Healthy
-            : Hypotheses.FirstOrDefault(h =>
-                h is { HasPredictions: true, Fault: { Kind: FaultKind.Open } fault }
-                && fault.Repair.Id == RepairId.OfPart(part)
-            ) ?? Healthy;
 
     /// <summary>Number of a lamp among <see cref="Lamps"/>; −1 when it is none of them.</summary>
     public int LampNumber(PartId lamp) => Lamps.ToList().IndexOf(lamp);

@@ -47,7 +47,7 @@ public sealed class ProofTyped
                 : Entered.Yes(
                     new ProofGiven(
                         check.Id,
-                        Staircase.Agrees(
+                        JobProof.Passes(
                             open.Diagnosis.Beliefs,
                             at,
                             JobDiagnosis.Scaled(open.Kit, open.Meter, at, figure.Value)!.Value

@@ -309,18 +309,6 @@ public static class TestWords
         return idle == working ? idle : $"{idle}, or {working} at work";
     }
 
-    /// <summary>How a reading stands against sound wiring.</summary>
-    /// <param name="agrees">Whether it lies where sound wiring reads; null for one that jumps.</param>
-    /// <param name="sound">Where that is.</param>
-    public static string Against(bool? agrees, SoundBands sound) =>
-        agrees switch
-        {
-            true when sound.IsEitherWay => "○ tells nothing here: sound either way",
-            true => "● agrees",
-            false => "◆ does not",
-            _ => "◆ jumps",
-        };
-
     private static string Splits(double bits) =>
         bits switch
         {

@@ -41,12 +41,6 @@ public readonly record struct SoundBands(
     /// <summary>Whether a reading lies in either band, within the meter's doubt.</summary>
     public bool Agrees(double volts) => LikeWorking(volts) || LikeIdle(volts);
 
-    /// <summary>
-    /// Whether volts agree here however they stand, from nothing to all there is, by what is drawn beyond: such a reading tells nothing of
-    /// the wiring. Across an open contact the battery stands while a coil behind it leads to ground, and nothing without.
-    /// </summary>
-    public bool IsEitherWay => Observable is DirectVolts && IdleHigh - IdleLow > HalfTheVolts;
-
     /// <summary>Whether a reading lies in the idle band.</summary>
     public bool LikeIdle(double volts) => Within(volts, IdleLow, IdleHigh);
 
@@ -165,12 +159,19 @@ public static class Staircase
         return (Quantiles.Of(sorted, edge), Quantiles.Of(sorted, 0.5), Quantiles.Of(sorted, 1 - edge));
     }
 
-    /// <summary>From idle to no current at all: between the two, wiring is good whatever is drawn beyond it.</summary>
+    /// <summary>
+    /// From idle to no current at all: between the two, wiring is good whatever is drawn beyond it. Not where that would be anything from
+    /// nothing to all there is: what the part that commands would have joined is not joined then, and says nothing of sound wiring.
+    /// </summary>
     private static (double, double, double) IdleBand(Beliefs beliefs, ProbePair at, double[] draws)
     {
         var (low, middle, high) = Band(beliefs.Table.Idle, beliefs, at, draws, Edge);
         var (unloadedLow, _, unloadedHigh) = Band(beliefs.Table.Unloaded, beliefs, at, draws, Edge);
-        return (Math.Min(low, unloadedLow), middle, Math.Max(high, unloadedHigh));
+        var (least, most) = (Math.Min(low, unloadedLow), Math.Max(high, unloadedHigh));
+        return
+            beliefs.Table.Conditions[at.Condition].Observable is DirectVolts && most - least > SoundBands.HalfTheVolts
+            ? (low, middle, high)
+            : (least, middle, most);
     }
 
     /// <summary>Median of what a hypothesis shows at a place, by its own weights; that of the sound machine where it shows nothing of its own.</summary>

@@ -166,16 +166,8 @@ internal sealed partial class CaseRunner
         double[] mass
     )
     {
-        var shown = new Predictions(table);
-        var heard = new Heard[draws.Count];
-        StandAfresh(draws);
         var reaches = before.Reaches(healthy, table.Conditions.Count);
-        for (var p = 0; p < draws.Count; p++)
-        {
-            heard[p] = Try(before.Fault, draws, p, severities[p], shown);
-            VisitFrom(p, shown, reaches);
-        }
-
+        var (shown, heard) = Visited(before.Fault, draws, p => severities[p], reaches);
         healthy.Lend(shown, reaches);
         return new Hypothesis(before.Fault, shown, heard, mass) { Severities = severities };
     }
@@ -183,16 +175,28 @@ internal sealed partial class CaseRunner
     /// <summary>A fault's figures in every condition, whether it gives the complaint or not.</summary>
     public Hypothesis Planted(Fault fault, ParticleDraws draws)
     {
+        var (shown, heard) = Visited(fault, draws, draws.Severity, []);
+        return new Hypothesis(fault, shown, heard);
+    }
+
+    /// <summary>Every particle tried and followed into the conditions that are reached; all of them for none named.</summary>
+    private (Predictions Shown, Heard[] Heard) Visited(
+        Fault? fault,
+        ParticleDraws draws,
+        Func<int, double> severity,
+        bool[] reaches
+    )
+    {
         var shown = new Predictions(table);
         var heard = new Heard[draws.Count];
         StandAfresh(draws);
         for (var p = 0; p < draws.Count; p++)
         {
-            heard[p] = Try(fault, draws, p, draws.Severity(p), shown);
-            VisitFrom(p, shown, []);
+            heard[p] = Try(fault, draws, p, severity(p), shown);
+            VisitFrom(p, shown, reaches);
         }
 
-        return new Hypothesis(fault, shown, heard);
+        return (shown, heard);
     }
 
     private void StandAfresh(ParticleDraws draws)

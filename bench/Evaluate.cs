@@ -6,6 +6,7 @@ using Pritchel.Core.Jobs;
 using Pritchel.Core.Practice;
 using Pritchel.Core.Proving;
 using Pritchel.Core.Units;
+using Pritchel.Hunts;
 
 namespace Pritchel.Bench;
 
@@ -19,24 +20,10 @@ internal static class Evaluate
 {
     private const int Seed = 20265;
 
-    // A fault that is there in a third of the tries.
-    private const double Seldom = 1.0 / 3;
     private const int Tried = 3;
     private const double Sure = 0.95;
 
     private static readonly Difference[] All = Enum.GetValues<Difference>();
-
-    /// <summary>The world that arguments ask for.</summary>
-    public static World WorldOf(IReadOnlyList<string> args)
-    {
-        var world =
-            args.Contains("differing", StringComparer.Ordinal) ? World.Differing
-            : args.Contains("habits", StringComparer.Ordinal) ? World.Habitual
-            : World.Believed;
-        world = args.Contains("seldom", StringComparer.Ordinal) ? world with { Presence = Seldom } : world;
-        var differs = All.Where(d => args.Contains(d.ToString(), StringComparer.OrdinalIgnoreCase)).ToList();
-        return differs.Count > 0 ? world with { Differs = differs[0] } : world;
-    }
 
     public static int Run(string[] args)
     {
@@ -45,8 +32,8 @@ internal static class Evaluate
         var complaints = args.Length > 1 && args[1] != "all" ? args[1] : "";
         var draws = args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : 4;
         bool Asked(string word) => args.Contains(word, StringComparer.Ordinal);
-        var world = WorldOf(args);
-        var all = new List<Line>();
+        // One kit serves all worlds: building it takes most of the time.
+        var runs = Worlds.Of(args).ConvertAll(w => new Watch(w.Name, w.World, [], Asked("watched") ? [] : null));
         var told = 0;
         foreach (var circuit in Usage.Circuits(machines))
         {
@@ -56,28 +43,50 @@ internal static class Evaluate
                     .Where(s => s.Duty.Id.Text.Contains(complaints, StringComparison.Ordinal))
             )
             {
-                // Built otherwise in one way after another.
-                world = Asked("otherwise") ? world with { Differs = All[told++ % All.Length] } : world;
                 var watch = Stopwatch.StartNew();
                 var kit = DiagnosisKit.Build(circuit, symptom.Duty, []);
                 Console.WriteLine($"  {circuit.Machine.Id} {symptom.Duty.Id}: kit {watch.Elapsed.TotalSeconds:0.0} s");
-                var lines =
-                    Asked("doubles") ? Doubles(kit, world, draws)
-                    : Asked("misplaced") ? Misplaced(kit, world, draws)
-                    : Hunts(kit, world, draws, Asked("strategies"));
-                all.AddRange(
-                    lines.Select(l =>
-                        l with
-                        {
-                            Group = symptom.Group,
-                            Duty = symptom.Duty.Id.Text,
-                            Differs = world.Differs,
-                        }
-                    )
-                );
+
+                // Built otherwise in one way after another.
+                Difference? otherwise = Asked("otherwise") ? All[told++ % All.Length] : null;
+                foreach (var run in runs)
+                {
+                    var world = otherwise is null ? run.World : run.World with { Differs = otherwise };
+                    var lines =
+                        Asked("doubles") ? Doubles(kit, world, draws)
+                        : Asked("misplaced") ? Misplaced(kit, world, draws)
+                        : Hunts(kit, world, draws, Asked("strategies"), run.Watched);
+                    run.All.AddRange(
+                        lines.Select(l =>
+                            l with
+                            {
+                                Group = symptom.Group,
+                                Duty = symptom.Duty.Id.Text,
+                                Differs = world.Differs,
+                            }
+                        )
+                    );
+                }
             }
         }
 
+        foreach (var run in runs)
+        {
+            if (runs.Count > 1)
+            {
+                Console.WriteLine($"== {run.Name}");
+            }
+
+            Report(run, args);
+        }
+
+        return 0;
+    }
+
+    private static void Report(Watch run, string[] args)
+    {
+        bool Asked(string word) => args.Contains(word, StringComparer.Ordinal);
+        var (world, all, watched) = (run.World, run.All, run.Watched);
         var ours = all.Where(l => l.Strategy == new ByInformation().Name).ToList();
         Sum("", ours.GroupBy(l => l.Group.ToString()));
         Sum("", ours.GroupBy(l => l.Machine));
@@ -102,7 +111,7 @@ internal static class Evaluate
             );
         }
 
-        if (world.Differs is not null)
+        if (world.Differs is not null || Asked("otherwise"))
         {
             foreach (var differing in ours.GroupBy(l => l.Differs!.Value).OrderBy(g => g.Key))
             {
@@ -128,6 +137,13 @@ internal static class Evaluate
             );
         }
 
+        if (watched is not null)
+        {
+            var broken = watched.SelectMany(w => w.Broken).ToList();
+            broken.ForEach(Console.WriteLine);
+            Console.WriteLine($"{watched.Sum(w => w.Checked)} times checked, {broken.Count} did not hold");
+        }
+
         if (Asked("misstated"))
         {
             Misstated(ours);
@@ -137,8 +153,6 @@ internal static class Evaluate
         {
             Listed(ours);
         }
-
-        return 0;
     }
 
     /// <summary>What was made of machines that are built otherwise than drawn.</summary>
@@ -186,6 +200,9 @@ internal static class Evaluate
             (seed, letter) => unchecked((seed * 31) + letter)
         );
 
+    /// <summary>One world's hunts, and what was watched in them.</summary>
+    private sealed record Watch(string Name, World World, List<Line> All, List<HuntProperties>? Watched);
+
     private sealed record Line(string Machine, string Strategy, Hunt Hunt)
     {
         public CircuitGroup Group { get; init; }
@@ -195,13 +212,20 @@ internal static class Evaluate
         public Difference? Differs { get; init; }
     }
 
-    private static List<Line> Hunts(DiagnosisKit kit, World world, int draws, bool byHandToo)
+    private static List<Line> Hunts(
+        DiagnosisKit kit,
+        World world,
+        int draws,
+        bool byHandToo,
+        List<HuntProperties>? watched
+    )
     {
         var evaluation = new Evaluation(kit, world);
         var lines = new List<Line>();
         IStrategy[] strategies = byHandToo
             ? [new ByInformation(), new ByHalves(kit), new EndToEnd(kit), new ByChance(kit, new Random(Seed))]
-            : [new ByInformation()];
+            : [watched is null ? new ByInformation() : new HuntProperties(kit)];
+        watched?.AddRange(strategies.OfType<HuntProperties>());
         foreach (var strategy in strategies)
         {
             var random = new Random(SeedOf(kit));
@@ -216,7 +240,7 @@ internal static class Evaluate
             }
 
             Console.WriteLine($"     {strategy.Name}: {Figures(hunts)}");
-            foreach (var hunt in hunts.Where(h => !h.Right && strategy is ByInformation))
+            foreach (var hunt in hunts.Where(h => !h.Right && strategy.Name == new ByInformation().Name))
             {
                 Console.WriteLine(
                     $"       {hunt.FaultId}: {hunt.Verdict?.Text ?? "no verdict"} at {hunt.Share:0.00} after {hunt.Readings}"

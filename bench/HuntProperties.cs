@@ -51,6 +51,7 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         if (next is not null)
         {
             TwoAnswersPointApart(beliefs, next);
+            NoAnswerIsForegone(beliefs, next);
             NobodyProbesWhereTheEngineMayNotTurn(next);
             NothingHangsOnDamp(next);
             SoundIsNotEverything(beliefs, next);
@@ -136,11 +137,32 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         }
 
         var card = Outlook.Of(beliefs, next.At);
-        var (sound, odd) = (card.IfHealthy.Select(r => r.Id), card.IfNot.Select(r => r.Id));
         Check(
-            beliefs.Suspects[0].Share >= Isolation.Nearly || !sound.SequenceEqual(odd),
+            beliefs.Suspects[0].Share >= Isolation.Nearly || !card.PointsAlike,
             () =>
-                $"{Words(next.At)} points to {Names(card.IfHealthy)} as sound ({card.ChanceHealthy:0.0000}) and to {Names(card.IfNot)} otherwise"
+                $"{Words(next.At)} points to {Names(card.First.PointsTo)} ({card.First.Chance:0.0000}) and to {Names(card.Second.PointsTo)}, {next.Bits:0.000} bits"
+        );
+    }
+
+    /// <summary>Before one suspect stands nearly clear nothing is asked whose answer is certain to come, but to have the meter say
+    /// what alone is left or what is left over.</summary>
+    private void NoAnswerIsForegone(Beliefs beliefs, PlannedTest next)
+    {
+        const double Certain = 0.005;
+        if (
+            beliefs.Suspects[0].Share >= Isolation.Nearly
+            || next.Bits < TestPlan.LeastBits
+            || next.IsToMakeSure
+            || beliefs.Readings.Any(r => r.At == next.At)
+        )
+        {
+            return;
+        }
+
+        var card = Outlook.Of(beliefs, next.At);
+        Check(
+            card.First.Chance is > Certain and < 1 - Certain,
+            () => $"{Words(next.At)} is certain to come ({card.First.Chance:0.0000}), {next.Bits:0.000} bits"
         );
     }
 
@@ -178,8 +200,8 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
 
         var card = Outlook.Of(beliefs, next.At);
         Check(
-            card.High - card.Low < SoundBands.HalfTheVolts,
-            () => $"{Words(next.At)}: {card.Low:0.00} to {card.High:0.00} V as sound"
+            !card.BySoundness || card.First.High - card.First.Low < SoundBands.HalfTheVolts,
+            () => $"{Words(next.At)}: {card.First.Low:0.00} to {card.First.High:0.00} V as sound"
         );
     }
 

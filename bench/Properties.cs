@@ -30,7 +30,7 @@ internal static class Properties
             {
                 var kit = DiagnosisKit.Build(circuit, symptom.Duty, []);
                 reached.UnionWith(Reach.Giving(kit));
-                var evaluation = new Evaluation(kit, Evaluate.WorldOf(rest));
+                var evaluation = new Evaluation(kit, Worlds.First(rest));
                 var random = new Random(Evaluate.SeedOf(kit));
                 for (var d = 0; d < int.Parse(draws, CultureInfo.InvariantCulture); d++)
                 {

@@ -25,7 +25,7 @@ internal static class Trace
             Console.WriteLine(Words(kit, at));
         }
 
-        var evaluation = new Evaluation(kit, Evaluate.WorldOf(rest));
+        var evaluation = new Evaluation(kit, Worlds.First(rest));
         var random = new Random(Evaluate.SeedOf(kit));
         for (var d = 0; d < int.Parse(draws, CultureInfo.InvariantCulture); d++)
         {

@@ -34,4 +34,16 @@ public class HuntPropertiesTests
         Assert.True(broken.Count == 0, string.Join('\n', broken));
         Assert.True(looked > 12, $"looked {looked} times");
     }
+
+    /// <summary>Two slips leave two chafed wires that read alike wherever a probe can go: nothing is asked to tell them apart.</summary>
+    [Fact]
+    public void Hold_of_a_hunt_that_slips_have_led_astray()
+    {
+        var kit = Shipped.Kit("ridge-carrier-4", "not-pump");
+        var watched = new HuntProperties(kit);
+        const int TwoSlips = 720023081;
+        new Evaluation(kit, World.Habitual).Hunt(TwoSlips, watched);
+        Assert.True(watched.Broken.Count == 0, string.Join('\n', watched.Broken));
+        Assert.True(watched.Checked > 12, $"looked {watched.Checked} times");
+    }
 }

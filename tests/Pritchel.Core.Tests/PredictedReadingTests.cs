@@ -85,7 +85,7 @@ public class PredictedReadingTests
     {
         var kit = Shipped.Few(machine, duty);
         var drawn = HealthyMachine.Draw(kit.Circuit, new Random(Seed), 1);
-        var (rest, reference) = (kit.Circuit.Setting(null), kit.Circuit.Reference);
+        var (rest, pairs) = (kit.Circuit.Setting(null), Pairs(kit));
         var compared = 0;
         foreach (var hypothesis in Plain(kit))
         {
@@ -105,7 +105,7 @@ public class PredictedReadingTests
                     Faults = hypothesis.Fault is null ? [] : [new PlantedFault(hypothesis.Fault, 0)],
                     Parameters = drawn,
                 };
-                foreach (var at in Pairs(kit, c))
+                foreach (var at in pairs[c])
                 {
                     // A meter of ten megohms, put in: it pulls down what hangs on leakage and reads nothing of what floats.
                     var read = Bench.Read(@case, Exact, MeterFunction.DcVolts, at.Red, at.Black);
@@ -192,18 +192,22 @@ public class PredictedReadingTests
     }
 
     /// <summary>Some nodes to the reference, and some of the pairs that tests are chosen from.</summary>
-    private static IEnumerable<ProbePair> Pairs(DiagnosisKit kit, int condition)
+    private static ILookup<int, ProbePair> Pairs(DiagnosisKit kit)
     {
         var (nodes, reference) = (kit.Circuit.Network.NodeCount, kit.Circuit.Reference);
-        for (var node = condition % Stride; node < nodes; node += Stride)
-        {
-            yield return new ProbePair(condition, node, reference);
-        }
-
-        foreach (var at in kit.Plan.Allowed(new Situation()).Where(p => p.Condition == condition).Chunk(PairStride))
-        {
-            yield return at[0];
-        }
+        var toReference = Enumerable
+            .Range(0, kit.Table.Conditions.Count)
+            .SelectMany(c =>
+                Enumerable
+                    .Range(0, nodes)
+                    .Where(n => n % Stride == c % Stride)
+                    .Select(n => new ProbePair(c, n, reference))
+            );
+        var chosen = kit
+            .Plan.Allowed(new Situation())
+            .GroupBy(p => p.Condition)
+            .SelectMany(g => g.Chunk(PairStride).Select(some => some[0]));
+        return toReference.Concat(chosen).ToLookup(p => p.Condition);
     }
 
     /// <summary>The sound machine, and faults that are there or not: a degree would be drawn anew, and is not told.</summary>

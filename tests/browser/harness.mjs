@@ -49,13 +49,13 @@ export class App {
     // As ./start does.
     const env = { ...process.env, MALLOC_ARENA_MAX: "2", DOTNET_GCgen0size: "2000000" };
     this.process = spawn("dotnet", this.command, { stdio: ["ignore", "ignore", "inherit"], env });
-    for (let tries = 0; tries < 240; tries++) {
+    for (let tries = 0; tries < 480; tries++) {
       if (this.process.exitCode !== null) throw new Error(`the application stopped with ${this.process.exitCode}`);
       const answered = await fetch(this.url).then((r) => r.ok, () => false);
       if (answered) return;
       await new Promise((r) => setTimeout(r, 250));
     }
-    throw new Error("the application did not answer within a minute");
+    throw new Error("the application did not answer within two minutes");
   }
 
   async kill() {
@@ -92,8 +92,8 @@ export const connect = (endpoint) => chromium.connect(endpoint);
 export async function pageOf(browser, app, viewport, extra = {}) {
   const context = await browser.newContext({ viewport, ...extra });
   const page = await context.newPage();
-  // A charging complaint follows waves for every fault before its first test: seconds here, a minute on a laden machine.
-  page.setDefaultTimeout(120_000);
+  // A charging complaint follows waves for every fault before its first test: seconds here, minutes on a laden machine.
+  page.setDefaultTimeout(240_000);
   page.complaints = [];
   page.on("request", (r) => r.url().startsWith(app.url) || r.url().startsWith("data:") || page.complaints.push(`asked for ${r.url()}`));
   page.on("pageerror", (e) => page.complaints.push(`script: ${e.message}`));

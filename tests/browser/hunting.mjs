@@ -24,7 +24,7 @@ export async function complain({ app, browser }, { machine, complaint, says, sto
   for (const contact of bridged) await page.check(`input[name=Bridged][value='${contact}']`);
   await page.fill("input[name=Failed]", `${failed}`);
   await page.fill("input[name=Tried]", `${tried}`);
-  await Promise.all([page.waitForURL(/jobs\/T-\d+$/, { timeout: 120_000 }), page.click("text=Write it down")]);
+  await Promise.all([page.waitForURL(/jobs\/T-\d+$/), page.click("text=Write it down")]);
   return { page, file };
 }
 

@@ -1,4 +1,4 @@
-// Runs all files of tests, two at once, beside one application and one browser that those share which can.
+// Runs all files of tests, three at once since a page waits on the browser as long as on a core, beside one application and one browser that those share which can.
 import { spawn } from "node:child_process";
 import { readdir, stat } from "node:fs/promises";
 import { fileURLToPath } from "node:url";
@@ -7,13 +7,13 @@ import { App, launchServer } from "./harness.mjs";
 const folder = fileURLToPath(new URL(".", import.meta.url));
 const names = (await readdir(folder)).filter((name) => name.endsWith(".test.mjs"));
 const sized = await Promise.all(names.map(async (name) => ({ name, bytes: (await stat(folder + name)).size })));
-// The longest first: one that came last would have a core to itself while the other stands idle.
+// The longest first: one that came last would be waited for with nothing beside it.
 const files = sized.sort((a, b) => b.bytes - a.bytes).map(({ name }) => name);
 
 const app = await App.start("--empty");
 const browser = await launchServer();
 const shared = JSON.stringify({ url: app.url, folder: app.folder, browser: browser.wsEndpoint() });
-const tests = spawn(process.execPath, ["--test", "--test-concurrency=2", "--test-reporter=spec", ...process.argv.slice(2), ...files], {
+const tests = spawn(process.execPath, ["--test", "--test-concurrency=3", "--test-reporter=spec", ...process.argv.slice(2), ...files], {
   cwd: folder,
   stdio: "inherit",
   env: { ...process.env, PRITCHEL_TEST_TABLES: app.tables, PRITCHEL_TEST_SHARED: shared },

@@ -51,7 +51,7 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         if (next is not null)
         {
             TwoAnswersPointApart(beliefs, next);
-            NoAnswerIsForegone(beliefs, next);
+            TheMeterCanTell(beliefs, next);
             NobodyProbesWhereTheEngineMayNotTurn(next);
             NothingHangsOnDamp(next);
             SoundIsNotEverything(beliefs, next);
@@ -144,11 +144,12 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         );
     }
 
-    /// <summary>Before one suspect stands nearly clear nothing is asked whose answer is certain to come, but to have the meter say
-    /// what alone is left or what is left over.</summary>
-    private void NoAnswerIsForegone(Beliefs beliefs, PlannedTest next)
+    /// <summary>
+    /// Before one suspect stands nearly clear what is asked tells, by one figure and by the meter in use, whatever shares were reckoned with;
+    /// but to have the meter say what alone is left or what is left over.
+    /// </summary>
+    private void TheMeterCanTell(Beliefs beliefs, PlannedTest next)
     {
-        const double Certain = 0.005;
         if (
             beliefs.Suspects[0].Share >= Isolation.Nearly
             || next.Bits < TestPlan.LeastBits
@@ -159,10 +160,10 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
             return;
         }
 
-        var card = Outlook.Of(beliefs, next.At);
+        var told = Outlook.Told(beliefs, next.At);
         Check(
-            card.First.Chance is > Certain and < 1 - Certain,
-            () => $"{Words(next.At)} is certain to come ({card.First.Chance:0.0000}), {next.Bits:0.000} bits"
+            told >= TestPlan.LeastBits,
+            () => $"{Words(next.At)} tells {told:0.000} bits by one figure of {next.Bits:0.000} reckoned"
         );
     }
 
@@ -248,7 +249,10 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         );
     }
 
-    /// <summary>What is dear to renew wrongly was read at its own terminals, or at what its leads go to.</summary>
+    /// <summary>
+    /// What is dear to renew wrongly was read at its own terminals, or at what its leads go to; where no hand may be while the engine may turn,
+    /// at the battery's posts.
+    /// </summary>
     private void WhatIsDearWasReadItself(Beliefs beliefs)
     {
         if (
@@ -262,6 +266,11 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         }
 
         var own = part.Addresses.ToHashSet();
+        if (!MachineWords.PlaceOf(circuit.Machine, part).EngineMayTurn)
+        {
+            own.UnionWith(circuit.Machine.Parts.Where(p => PartKinds.IsBattery(p.Kind)).SelectMany(p => p.Addresses));
+        }
+
         var near = circuit
             .Machine.Wires.Where(w => w.Ends.Any(e => own.Contains(e.At)))
             .SelectMany(w => w.Ends.Select(e => e.At))

@@ -2,6 +2,7 @@ using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Identity;
+using Pritchel.Core.Machines;
 using Pritchel.Core.Observables;
 using Pritchel.Core.Simulation;
 
@@ -36,8 +37,21 @@ public sealed class Isolation
             .Addresses.SelectMany(a => circuit.Reached(a))
             .Where(a => a.Part == part || circuit.Is(a.Part, PartTraits.ComesApart))
             .ToList();
-        own = [.. reached.Select(a => circuit.NodeOf(a)).Where(n => n != circuit.Reference)];
+        own = [.. reached.Concat(StandIns(kind)).Select(a => circuit.NodeOf(a)).Where(n => n != circuit.Reference)];
         couplings = [.. reached.Select(a => a.Part).Where(p => p != part)];
+    }
+
+    /// <summary>
+    /// Where no hand may be while the engine may turn a starter is not read at its own post: what it draws, or does not, shows at the
+    /// battery's. Common practice, no source.
+    /// </summary>
+    private IEnumerable<TerminalAddress> StandIns(DeviceKind kind)
+    {
+        var machine = circuit.Machine;
+        var place = MachineWords.PlaceOf(machine, machine.Index.Part(part)!);
+        return kind.IsJudgedAtWork && !place.EngineMayTurn
+            ? machine.Parts.Where(p => PartKinds.IsBattery(p.Kind)).SelectMany(p => p.Addresses)
+            : [];
     }
 
     /// <summary>

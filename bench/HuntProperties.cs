@@ -268,7 +268,9 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
         var own = part.Addresses.ToHashSet();
         if (!MachineWords.PlaceOf(circuit.Machine, part).EngineMayTurn)
         {
-            own.UnionWith(circuit.Machine.Parts.Where(p => PartKinds.IsBattery(p.Kind)).SelectMany(p => p.Addresses));
+            own.UnionWith(
+                circuit.Machine.Parts.Where(p => circuit.Is(p.Id, PartTraits.StoresCharge)).SelectMany(p => p.Addresses)
+            );
         }
 
         var near = circuit

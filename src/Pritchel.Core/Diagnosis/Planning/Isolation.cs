@@ -50,7 +50,7 @@ public sealed class Isolation
         var machine = circuit.Machine;
         var place = MachineWords.PlaceOf(machine, machine.Index.Part(part)!);
         return kind.IsJudgedAtWork && !place.EngineMayTurn
-            ? machine.Parts.Where(p => PartKinds.IsBattery(p.Kind)).SelectMany(p => p.Addresses)
+            ? machine.Parts.Where(p => circuit.Is(p.Id, PartTraits.StoresCharge)).SelectMany(p => p.Addresses)
             : [];
     }
 

@@ -26,7 +26,7 @@ public sealed record OutlookAnswer(
 /// <param name="Second">Where it reads otherwise; or the higher figures.</param>
 /// <param name="BySoundness">
 /// Whether the first answer is that of sound wiring. Where sound and otherwise would point to the same, or one of them is certain to come,
-/// the answers lie either side of the figure that tells the suspects apart best.
+/// the answers lie either side of the figure that tells the suspects apart best, until one of them stands nearly clear.
 /// </param>
 public sealed record Outlook(OutlookAnswer First, OutlookAnswer Second, bool BySoundness)
 {
@@ -52,7 +52,9 @@ public sealed record Outlook(OutlookAnswer First, OutlookAnswer Second, bool ByS
         var expected = new Expectations(beliefs, at);
         var plain = BySound(beliefs, at, expected);
         var isForegone = Math.Min(plain.First.Chance, plain.Second.Chance) < Foregone;
-        if (!plain.PointsAlike && !isForegone)
+
+        // Once one suspect stands nearly clear it is asked whether it is there or not, and sound wiring's figure is wanted beside it.
+        if (beliefs.Suspects[0].Share >= Isolation.Nearly || (!plain.PointsAlike && !isForegone))
         {
             return plain;
         }

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;

@@ -29,9 +29,14 @@ internal static class Evaluate
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var machines = args.Length > 0 ? args[0] : "all";
-        var complaints = args.Length > 1 && args[1] != "all" ? args[1] : "";
+        string[] complaints = args.Length > 1 && args[1] != "all" ? args[1].Split(',') : [""];
         var draws = args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : 4;
         bool Asked(string word) => args.Contains(word, StringComparer.Ordinal);
+        // What was chosen by the first draws is judged by others.
+        const string Later = "later=";
+        var past = args.Where(a => a.StartsWith(Later, StringComparison.Ordinal))
+            .Select(a => int.Parse(a[Later.Length..], CultureInfo.InvariantCulture))
+            .FirstOrDefault();
         // One kit serves all worlds: building it takes most of the time.
         var runs = Worlds.Of(args).ConvertAll(w => new Watch(w.Name, w.World, [], Asked("watched") ? [] : null));
         var told = 0;
@@ -40,7 +45,7 @@ internal static class Evaluate
             foreach (
                 var symptom in Symptoms
                     .Of(circuit)
-                    .Where(s => s.Duty.Id.Text.Contains(complaints, StringComparison.Ordinal))
+                    .Where(s => complaints.Any(c => s.Duty.Id.Text.Contains(c, StringComparison.Ordinal)))
             )
             {
                 var watch = Stopwatch.StartNew();
@@ -55,7 +60,7 @@ internal static class Evaluate
                     var lines =
                         Asked("doubles") ? Doubles(kit, world, draws)
                         : Asked("misplaced") ? Misplaced(kit, world, draws)
-                        : Hunts(kit, world, draws, Asked("strategies"), run.Watched);
+                        : Hunts(kit, world, past..draws, Asked("strategies"), run.Watched);
                     run.All.AddRange(
                         lines.Select(l =>
                             l with
@@ -215,7 +220,7 @@ internal static class Evaluate
     private static List<Line> Hunts(
         DiagnosisKit kit,
         World world,
-        int draws,
+        Range draws,
         bool byHandToo,
         List<HuntProperties>? watched
     )
@@ -230,8 +235,10 @@ internal static class Evaluate
         {
             var random = new Random(SeedOf(kit));
             var hunts = Enumerable
-                .Range(0, draws)
-                .Select(_ => evaluation.Hunt(random.Next(), strategy))
+                .Range(0, draws.End.Value)
+                .Select(_ => random.Next())
+                .Skip(draws.Start.Value)
+                .Select(seed => evaluation.Hunt(seed, strategy))
                 .OfType<Hunt>()
                 .ToList();
             if (hunts.Count == 0)

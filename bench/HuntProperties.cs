@@ -250,8 +250,8 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
     }
 
     /// <summary>
-    /// What is dear to renew wrongly was read at its own terminals, or at what its leads go to; where no hand may be while the engine may turn,
-    /// at the battery's posts.
+    /// What is dear to renew wrongly was read at its own terminals, at what its leads go to, or at a plug on their way, as a pickup is at its
+    /// unit's plug, or with a lead of it off (common practice, no source); where no hand may be while the engine may turn, at the battery's posts.
     /// </summary>
     private void WhatIsDearWasReadItself(Beliefs beliefs)
     {
@@ -277,12 +277,19 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
             .Machine.Wires.Where(w => w.Ends.Any(e => own.Contains(e.At)))
             .SelectMany(w => w.Ends.Select(e => e.At))
             .Concat(own)
+            .Concat(own.SelectMany(a => circuit.Reached(a)).Where(a => circuit.Is(a.Part, PartTraits.ComesApart)))
             .Select(a => circuit.NodeOf(a))
             .Where(n => n != circuit.Reference)
             .ToHashSet();
+        bool IsItsLead(Disconnection off) =>
+            off.WireEnd is { } end && circuit.Machine.Index.TerminalOf(end) is { } at && own.Contains(at);
         Check(
             beliefs.SideEvidence.Tested(id)
-                || beliefs.Readings.Any(r => near.Contains(r.At.Red) || near.Contains(r.At.Black)),
+                || beliefs.Readings.Any(r =>
+                    near.Contains(r.At.Red)
+                    || near.Contains(r.At.Black)
+                    || kit.Table.Conditions[r.At.Condition].Off.Any(IsItsLead)
+                ),
             () =>
                 $"{id} condemned on {string.Join("; ", beliefs.Readings.Select(r => Words(r.At)))}, none of them its own"
         );

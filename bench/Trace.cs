@@ -27,11 +27,15 @@ internal static class Trace
 
         var evaluation = new Evaluation(kit, Worlds.First(rest));
         var random = new Random(Evaluate.SeedOf(kit));
+        const string Seed = "seed=";
+        int? told = rest.Where(r => r.StartsWith(Seed, StringComparison.Ordinal))
+            .Select(r => (int?)int.Parse(r[Seed.Length..], CultureInfo.InvariantCulture))
+            .FirstOrDefault();
         for (var d = 0; d < int.Parse(draws, CultureInfo.InvariantCulture); d++)
         {
             var telling = new Telling(new ByInformation(), kit);
             if (
-                evaluation.Hunt(random.Next(), telling) is { } hunt
+                evaluation.Hunt(told ?? random.Next(), telling) is { } hunt
                 && (
                     rest.FirstOrDefault(r => r.Contains('/')) is { } fault
                         ? hunt.FaultId.Text == fault

@@ -14,10 +14,11 @@ internal static class Usage
             rehearse [N]   hunts every fault that stops the tractor cranking, N times each (1), by three strategies
             next-test      milliseconds from a reading to the next test, in the core
             evaluate M C N hidden faults hunted, N of each complaint whose id holds C on each machine whose id holds M
-                           (several by comma, "all" for all). After it any of: "habits" for people's habits with old machines, "differing" for a world that differs from
+                           (several of either by comma, "all" for all). After it any of: "habits" for people's habits with old machines, "differing" for a world that differs from
                            what is believed, "seldom" for faults there in a third of tries, "doubles" for two at once, "misplaced" for leads put on wrongly,
                            "strategies" for half-splitting, end to end and random order beside, "watched" for what must hold at every step
-                           checked, "listed" for every hunt by name; several worlds, "believed" among them, are hunted one after another with each kit
+                           checked, "listed" for every hunt by name; several worlds, "believed" among them, are hunted one after another with each kit;
+                           "later=K" leaves the first K out, for what those chose
             trace M D N    the first N hunts of one duty's evaluation told reading by reading, where the verdict was not right; "every", "seldom" and "differing" as may be;
                            with a fault's id, all of that fault
             properties M C N hunts as evaluated, and what must hold at every step of each of them checked ("habits" and the others as above)

@@ -15,6 +15,8 @@ public class HuntPropertiesTests
     [InlineData("hill-quad-2", "cranks")]
     [InlineData("hill-quad-2", "not-neutral-lamp")]
     [InlineData("hedgerow-mower-2", "sparks-magneto")]
+    [InlineData("hedgerow-mower-2", "sparks-magneto-idle")]
+    [InlineData("harbour-launch-1", "holds-house-switch-2")]
     [InlineData("quay-scooter-3", "charges-battery")]
     [InlineData("orchard-zero-turn-7", "warns-oil-lamp")]
     [InlineData("orchard-zero-turn-7", "stops-magneto1-blades-1")]

@@ -47,6 +47,71 @@ public class IsolationTests
         Assert.NotEqual(best.At, next.At);
     }
 
+    /// <summary>
+    /// By hand: amps out of the battery say that something drains it, not that the alternator does. With its own lead off the drain of its
+    /// diodes is gone, and any other goes on.
+    /// </summary>
+    [Fact]
+    public void An_alternator_that_drains_is_not_condemned_before_its_own_lead_is_off()
+    {
+        var kit = Shipped.Kit("terrace-dumper-1", "holds-battery");
+        var (table, circuit) = (kit.Table, kit.Circuit);
+        var conditions = table.Conditions.ToList();
+        Reading Read(Predicate<Condition> of, (int Red, int Black)? pair, double shown)
+        {
+            var at = conditions.FindIndex(of);
+            var (red, black) = pair ?? conditions[at].Pairs![0];
+            return new Reading(new ProbePair(at, red, black), shown, SymptomNow.Present);
+        }
+
+        Reading Volts(string red, string black, double volts) =>
+            Read(c => c.IsFree && c.Words == "everything at rest", (circuit.NodeOf(red), circuit.NodeOf(black)), volts);
+        Beliefs Weigh(params Reading[] readings) =>
+            Beliefs.Weigh(
+                table,
+                new Complaint
+                {
+                    Duty = new DutyId("holds-battery"),
+                    Heard = Heard.Nothing,
+                    Failed = 3,
+                    Tried = 3,
+                },
+                Meter.Ordinary,
+                readings
+            );
+        bool IsFreed(Condition condition) =>
+            condition.Off.Any(o =>
+                o.WireEnd is { } end
+                && circuit.Machine.Index.TerminalOf(end)!.Value == new PartId("alternator").At("B+")
+            );
+        var amps = DirectAmps.Instance;
+        Reading[] drains =
+        [
+            Volts("timer.15", "timer.31", 0),
+            Volts("heat-relay.86", "heat-relay.85", 0),
+            Volts("stop-relay.30", "stop-relay.87", 12.4),
+            Read(c => c is { Observable: DirectAmps, Off.Count: 0 }, null, amps.Scaled(1.4)),
+        ];
+
+        var before = Weigh(drains);
+        Assert.Equal("part:alternator", before.Suspects[0].Id.Text);
+        var best = kit.Plan.Best(before, new Situation())[0];
+        Assert.True(best.Condition.Observable == amps && IsFreed(best.Condition), best.Condition.Words);
+        Assert.Null(Verdict.Of(before, best).Suspect);
+
+        var gone = Weigh([.. drains, Read(IsFreed, null, amps.Scaled(0))]);
+        Assert.Equal("part:alternator", gone.Suspects[0].Id.Text);
+        Assert.Null(Isolation.Wanted(gone));
+
+        var stays = Weigh([.. drains, Read(IsFreed, null, amps.Scaled(1.4))]);
+        double Share(Beliefs beliefs) => beliefs.Suspects.First(x => x.Id.Text == "part:alternator").Share;
+        Assert.True(
+            Share(stays) < Share(before) && Share(before) < Share(gone),
+            $"{Share(stays)}, {Share(before)}, {Share(gone)}"
+        );
+        Assert.True(Isolation.Wanted(stays) is not null || Share(stays) < Isolation.Least, $"{Share(stays)}");
+    }
+
     /// <summary>By the trade's list: what makes, stores and regulates current, fires and cranks; nothing that costs a walk.</summary>
     [Theory]
     [InlineData("battery", true, true)]

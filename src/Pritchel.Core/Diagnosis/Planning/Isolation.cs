@@ -15,8 +15,8 @@ namespace Pritchel.Core.Diagnosis.Planning;
 /// </summary>
 public sealed class Isolation
 {
-    // Less is no verdict, whatever is left to test.
-    private const double Least = 0.5;
+    /// <summary>Less is no verdict, whatever is left to test.</summary>
+    public const double Least = 0.5;
 
     /// <summary>From here on a verdict is near, and the test that isolates comes before others that tell more.</summary>
     public const double Nearly = 0.8;
@@ -72,7 +72,9 @@ public sealed class Isolation
         // One that reads as a sound part would convicts it of nothing: its primary's ohms do not see its secondary.
         var isolation = new Isolation(beliefs.Table, part, kind);
         var isConvicted = beliefs.Readings.Any(r =>
-            isolation.Is(r.At) && r.Value is { } read && !Staircase.Agrees(beliefs, r.At, read)
+            isolation.Is(r.At)
+            && r.Value is { } read
+            && Staircase.Agrees(beliefs, r.At, read) == isolation.IsGoneWithout(r.At)
         );
         return isConvicted || beliefs.SideEvidence.Tested(part) ? null : isolation;
     }
@@ -87,6 +89,11 @@ public sealed class Isolation
             return table.Duty.Load == part && condition.Off.Any(IsOwnEnd);
         }
 
+        if (IsGoneWithout(at))
+        {
+            return true;
+        }
+
         bool Here(int node) => own.Contains(node);
         bool Ground(int node) =>
             node == circuit.Reference || circuit.TerminalsAt(node).Any(t => circuit.Is(t.Part, PartTraits.IsMetal));
@@ -98,6 +105,10 @@ public sealed class Isolation
                     : condition.Off.Any(o => IsOwnEnd(o) || (o.Coupling is { } c && couplings.Contains(c)))
             );
     }
+
+    /// <summary>Whether a lead of it is off in a test of amps: what it draws is gone with it, and sound is what convicts it.</summary>
+    public bool IsGoneWithout(ProbePair at) =>
+        table.Conditions[at.Condition] is { Observable: DirectAmps } condition && condition.Off.Any(IsOwnEnd);
 
     /// <summary>Whether what is off is a wire at the part itself.</summary>
     private bool IsOwnEnd(Disconnection off) =>

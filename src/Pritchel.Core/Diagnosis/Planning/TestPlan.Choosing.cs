@@ -28,7 +28,10 @@ public sealed partial class TestPlan
     {
         var readable = table.Conditions.Select(c => c.Observable.CanRead(beliefs.Meter)).ToArray();
         var contradicted = Contradicted(beliefs, situation).ToHashSet();
-        var allowed = Allowed(situation).Concat(contradicted).Where(p => readable[p.Condition]).ToArray();
+        var allowed = Allowed(situation)
+            .Concat(contradicted)
+            .Where(p => readable[p.Condition] && !HangsOnDamp(p))
+            .ToArray();
         var gain = new InformationGain(beliefs);
         if ((long)gain.Looks * allowed.Length > QuickLooks)
         {
@@ -55,7 +58,7 @@ public sealed partial class TestPlan
         PutResolvedFirst(beliefs, ranked);
         if (ranked.Count > 0 && ranked[0].Bits < LeastBits && Confirming(beliefs, planned) is { } confirming)
         {
-            PutFirst(ranked, confirming);
+            PutFirst(ranked, Resolved(beliefs, confirming));
         }
         else if (
             LookingAhead(beliefs, situation, ranked, planned) is { } lookingAhead
@@ -84,20 +87,37 @@ public sealed partial class TestPlan
             PutFirst(ranked, sure);
         }
 
+        DropWhatLeavesAll(beliefs, ranked);
         ranked.RemoveRange(Math.Min(most, ranked.Count), Math.Max(0, ranked.Count - most));
         return ranked;
     }
 
     /// <summary>
-    /// The test that isolates what is about to be condemned: of those in which it would show what sound wiring would not, the
-    /// quickest; null where there is none.
+    /// What tells next to nothing and leaves the same suspects first whatever is read is not asked for, but to have the meter say too what
+    /// stands nearly clear.
+    /// </summary>
+    private static void DropWhatLeavesAll(Beliefs beliefs, List<PlannedTest> ranked)
+    {
+        while (
+            beliefs.Suspects[0].Share < Isolation.Nearly
+            && ranked is [{ IsOnceMore: false, IsToMakeSure: false, Bits: < LeastBits } first, ..]
+            && Outlook.Of(beliefs, first.At).PointsAlike
+        )
+        {
+            ranked.RemoveAt(0);
+        }
+    }
+
+    /// <summary>
+    /// The test that isolates what is about to be condemned: of those in which it would show what sound wiring would not, or would be gone
+    /// with its lead off, the quickest; null where there is none.
     /// </summary>
     private static PlannedTest? Isolating(Beliefs beliefs, PlannedTest[] planned, Isolation wanted) =>
         planned
             .Where(p => wanted.Is(p.At))
             .OrderBy(p => p.Minutes.Value)
             .ThenBy(p => p.At.Red)
-            .FirstOrDefault(p => Shows(beliefs, p));
+            .FirstOrDefault(p => wanted.IsGoneWithout(p.At) || Shows(beliefs, p));
 
     /// <summary>
     /// What lets all be stated that is believed: a look that it hangs on, once more, or the first suspect read itself. Null where neither
@@ -133,7 +153,7 @@ public sealed partial class TestPlan
         const double Least = 0.25;
         return Conviction
             .Reading(beliefs, Allowed(situation))
-            .Where(p => table.Conditions[p.Condition].Observable.CanRead(beliefs.Meter))
+            .Where(p => table.Conditions[p.Condition].Observable.CanRead(beliefs.Meter) && !HangsOnDamp(p))
             .Select(p => Plan(p, situation, bits: 0))
             .OrderBy(p => p.Minutes.Value)
             .ThenBy(p => p.At.Red)
@@ -143,6 +163,27 @@ public sealed partial class TestPlan
             .OrderByDescending(x => x.Speaks / x.Test.Minutes.Value)
             .Select(x => x.Test)
             .FirstOrDefault();
+    }
+
+    /// <summary>
+    /// Whether sound wiring leaves it to damp: a voltmeter from live metal to metal that floats, across an open switch say, shows nothing or
+    /// all there is by a leak that nobody knows. What that tells, and what it would convict, hangs on the leak.
+    /// </summary>
+    private bool HangsOnDamp(ProbePair at)
+    {
+        if (!table.Conditions[at.Condition].Observable.DampDecides)
+        {
+            return false;
+        }
+
+        var sound = table.Healthy.Across(at);
+        var byDamp = 0;
+        for (var p = 0; p < table.Particles; p++)
+        {
+            byDamp += sound.IsByDamp(p) ? 1 : 0;
+        }
+
+        return 2 * byDamp >= table.Particles;
     }
 
     /// <summary>What was read twice and contradicts itself: one of the two was a slip, and a third decides.</summary>

@@ -95,8 +95,11 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         var toldEnough = first.Share > Likely && best?.Bits < LikeChance * best?.ByChance;
         if (!staysOpen && (best is null || (heard && (best.Bits < best.Telling || toldEnough))))
         {
+            // What is dear is not renewed at little better than even because nothing that would isolate it shows anything.
+            var isHeld =
+                first.Share >= Isolation.Nearly || (first.Share > Isolation.Least && Isolation.Wanted(beliefs) is null);
             return new Verdict(
-                first.Share > 0.5 ? first : null,
+                isHeld ? first : null,
                 "Nothing that can be reached tells the rest apart.",
                 NoTestLeft: true
             );

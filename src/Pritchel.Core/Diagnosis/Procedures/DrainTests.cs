@@ -5,7 +5,9 @@ using Pritchel.Core.Simulation;
 
 namespace Pritchel.Core.Diagnosis.Procedures;
 
-/// <summary>Amps out of a battery with everything off, and with each fuse, coupling or wire at its post off in turn.</summary>
+/// <summary>
+/// Amps out of a battery with everything off, and with each fuse, coupling, wire at its post or lead of what is dear to renew off in turn.
+/// </summary>
 public sealed class StandingDrain : Procedure
 {
     /// <inheritdoc/>
@@ -41,7 +43,12 @@ public sealed class StandingDrain : Procedure
             yield return Reading([part.Id], $"in series at the negative post, {part.Name} apart");
         }
 
-        // What shares the battery's post comes off it one by one.
+        // What shares the battery's post comes off it one by one; what would be dear to renew wrongly is freed of its lead.
+        var fed = tested.Feeding.In(tested.Rest);
+        bool IsFreed(Part part, TerminalAddress at) =>
+            part.Id != tested.Duty.Load
+            && fed.Contains(circuit.NodeOf(at))
+            && DeviceKinds.Named(part.Kind) is { IsCostly: true };
         foreach (var wire in machine.Wires)
         {
             foreach (var (end, at) in wire.Ends)
@@ -51,7 +58,7 @@ public sealed class StandingDrain : Procedure
                 {
                     yield return Reading([end], $"in series at the negative post, {part.Name} out");
                 }
-                else if (circuit.Is(part.Id, PartTraits.Trips) || circuit.NodeOf(at) == pair.Item2)
+                else if (circuit.Is(part.Id, PartTraits.Trips) || circuit.NodeOf(at) == pair.Item2 || IsFreed(part, at))
                 {
                     yield return Reading([end], $"in series at the negative post{Wiring.Pulled(wire, part)}");
                 }

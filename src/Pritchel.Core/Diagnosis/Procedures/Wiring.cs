@@ -5,7 +5,7 @@ using Pritchel.Core.Simulation;
 namespace Pritchel.Core.Diagnosis.Procedures;
 
 /// <summary>What procedures ask of a loom: where leads end, what comes off, what a place is called.</summary>
-internal static class Wiring
+public static class Wiring
 {
     /// <summary>Parts that a lead passes without ending: couplings and splices.</summary>
     public const PartTraits Passed = PartTraits.ComesApart | PartTraits.IsSplice;

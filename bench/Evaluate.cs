@@ -234,13 +234,9 @@ internal static class Evaluate
         foreach (var strategy in strategies)
         {
             var random = new Random(SeedOf(kit));
-            var hunts = Enumerable
-                .Range(0, draws.End.Value)
-                .Select(_ => random.Next())
-                .Skip(draws.Start.Value)
-                .Select(seed => evaluation.Hunt(seed, strategy))
-                .OfType<Hunt>()
-                .ToList();
+            // All are drawn: what is skipped of a lazy row is never asked for.
+            List<int> seeds = [.. Enumerable.Range(0, draws.End.Value).Select(_ => random.Next())];
+            var hunts = seeds[draws].Select(seed => evaluation.Hunt(seed, strategy)).OfType<Hunt>().ToList();
             if (hunts.Count == 0)
             {
                 continue;

@@ -20,7 +20,7 @@ internal static class Usage
                            checked, "listed" for every hunt by name; several worlds, "believed" among them, are hunted one after another with each kit;
                            "later=K" leaves the first K out, for what those chose
             trace M D N    the first N hunts of one duty's evaluation told reading by reading, where the verdict was not right; "every", "seldom" and "differing" as may be;
-                           with a fault's id, all of that fault
+                           with a fault's id, all of that fault; "seed=K" for the hunt of that seed
             properties M C N hunts as evaluated, and what must hold at every step of each of them checked ("habits" and the others as above)
             first-test M C seconds to the predictions of each complaint, and from them to the first test; with "coarse" after
                            them, of the coarse predictions alone, twice

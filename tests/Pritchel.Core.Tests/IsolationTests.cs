@@ -66,19 +66,6 @@ public class IsolationTests
 
         Reading Volts(string red, string black, double volts) =>
             Read(c => c.IsFree && c.Words == "everything at rest", (circuit.NodeOf(red), circuit.NodeOf(black)), volts);
-        Beliefs Weigh(params Reading[] readings) =>
-            Beliefs.Weigh(
-                table,
-                new Complaint
-                {
-                    Duty = new DutyId("holds-battery"),
-                    Heard = Heard.Nothing,
-                    Failed = 3,
-                    Tried = 3,
-                },
-                Meter.Ordinary,
-                readings
-            );
         bool IsFreed(Condition condition) =>
             condition.Off.Any(o =>
                 o.WireEnd is { } end
@@ -93,17 +80,17 @@ public class IsolationTests
             Read(c => c is { Observable: DirectAmps, Off.Count: 0 }, null, amps.Scaled(1.4)),
         ];
 
-        var before = Weigh(drains);
+        var before = Weigh(kit, drains);
         Assert.Equal("part:alternator", before.Suspects[0].Id.Text);
         var best = kit.Plan.Best(before, new Situation())[0];
         Assert.True(best.Condition.Observable == amps && IsFreed(best.Condition), best.Condition.Words);
         Assert.Null(Verdict.Of(before, best).Suspect);
 
-        var gone = Weigh([.. drains, Read(IsFreed, null, amps.Scaled(0))]);
+        var gone = Weigh(kit, [.. drains, Read(IsFreed, null, amps.Scaled(0))]);
         Assert.Equal("part:alternator", gone.Suspects[0].Id.Text);
         Assert.Null(Isolation.Wanted(gone));
 
-        var stays = Weigh([.. drains, Read(IsFreed, null, amps.Scaled(1.4))]);
+        var stays = Weigh(kit, [.. drains, Read(IsFreed, null, amps.Scaled(1.4))]);
         double Share(Beliefs beliefs) => beliefs.Suspects.First(x => x.Id.Text == "part:alternator").Share;
         Assert.True(
             Share(stays) < Share(before) && Share(before) < Share(gone),
@@ -132,12 +119,14 @@ public class IsolationTests
         Assert.Equal(atWork, known.IsJudgedAtWork);
     }
 
-    private static Beliefs Weigh(params Reading[] readings) =>
+    private static Beliefs Weigh(params Reading[] readings) => Weigh(Kit.Value, readings);
+
+    private static Beliefs Weigh(DiagnosisKit kit, params Reading[] readings) =>
         Beliefs.Weigh(
-            Kit.Value.Table,
+            kit.Table,
             new Complaint
             {
-                Duty = new DutyId("sparks-magneto1"),
+                Duty = kit.Table.Duty.Id,
                 Heard = Heard.Nothing,
                 Failed = 3,
                 Tried = 3,

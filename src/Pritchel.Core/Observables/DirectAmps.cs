@@ -76,6 +76,10 @@ public sealed class DirectAmps : Observable
         return Math.Abs(value);
     }
 
+    /// <summary>What is loosened for it hangs on the battery: one slip of a spanner to the case is a short (common practice, no source).</summary>
+    public override string Caution(Jump? jump) =>
+        "The battery's negative post off before any lead or plug is loosened; a loose end is kept off all metal. Then the meter between post and cable, nothing switched on or cranked through it.";
+
     /// <inheritdoc/>
     public override string HowToSet(Meter meter, Jump? jump) =>
         "DC amps, 10 A jack, in series: never across the posts; type OL if its fuse goes";

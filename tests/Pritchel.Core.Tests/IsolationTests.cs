@@ -85,10 +85,14 @@ public class IsolationTests
         var best = kit.Plan.Best(before, new Situation())[0];
         Assert.True(best.Condition.Observable == amps && IsFreed(best.Condition), best.Condition.Words);
         Assert.Null(Verdict.Of(before, best).Suspect);
+        Assert.Contains("test it by itself", Verdict.Of(before, null).Why, StringComparison.Ordinal);
 
         var gone = Weigh(kit, [.. drains, Read(IsFreed, null, amps.Scaled(0))]);
         Assert.Equal("part:alternator", gone.Suspects[0].Id.Text);
         Assert.Null(Isolation.Wanted(gone));
+        var verdict = Verdict.Of(gone, null);
+        Assert.Equal("part:alternator", verdict.Suspect?.Id.Text);
+        Assert.DoesNotContain("by itself", verdict.Why, StringComparison.Ordinal);
 
         var stays = Weigh(kit, [.. drains, Read(IsFreed, null, amps.Scaled(1.4))]);
         double Share(Beliefs beliefs) => beliefs.Suspects.First(x => x.Id.Text == "part:alternator").Share;
@@ -97,6 +101,28 @@ public class IsolationTests
             $"{Share(stays)}, {Share(before)}, {Share(gone)}"
         );
         Assert.True(Isolation.Wanted(stays) is not null || Share(stays) < Isolation.Least, $"{Share(stays)}");
+    }
+
+    /// <summary>
+    /// By the drawing: the launch's alternator hangs behind the battery switch, so what it drains overnight it drains with that left on, and
+    /// with it off nothing shows whose drain it is. Off, the whole of it is gone, which is worth one reading.
+    /// </summary>
+    [Fact]
+    public void What_drains_behind_a_battery_switch_is_read_with_the_switch_as_it_was_left()
+    {
+        var table = Shipped.Kit("harbour-launch-1", "holds-house-switch-2").Table;
+        var left = table.Circuit.Setting(table.Duty.Setting);
+        var rest = table.Circuit.Setting(null);
+        var amps = table.Conditions.Where(c => c.Observable is DirectAmps).ToList();
+        bool IsAlternators(Disconnection off) =>
+            off.WireEnd is { } end
+            && table.Circuit.Machine.Index.TerminalOf(end)!.Value == new PartId("alternator").At("B+");
+        Assert.True(Assert.Single(amps, c => c.Off.Any(IsAlternators)).Setting.Equals(left));
+        Assert.Empty(Assert.Single(amps, c => c.Setting.Equals(rest)).Off);
+        Assert.All(
+            amps,
+            c => Assert.Equal(c.Setting.Equals(left), c.Words.Contains("HOUSE", StringComparison.Ordinal))
+        );
     }
 
     /// <summary>By the trade's list: what makes, stores and regulates current, fires and cranks; nothing that costs a walk.</summary>

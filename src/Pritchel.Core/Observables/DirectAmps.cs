@@ -78,7 +78,7 @@ public sealed class DirectAmps : Observable
 
     /// <summary>What is loosened for it hangs on the battery: one slip of a spanner to the case is a short (common practice, no source).</summary>
     public override string Caution(Jump? jump) =>
-        "The battery's negative post off before any lead or plug is loosened; a loose end is kept off all metal. Then the meter between post and cable, nothing switched on or cranked through it.";
+        "The battery's negative post off before any lead or plug is loosened; a loose end is kept off all metal. Then the meter between post and cable, nothing more switched on or cranked through it.";
 
     /// <inheritdoc/>
     public override string HowToSet(Meter meter, Jump? jump) =>

@@ -203,6 +203,25 @@ public static class TestWords
             : $"{observable.Name} from {test.Red.Name} to {test.Black.Name}";
     }
 
+    /// <summary>
+    /// How a card says what is set up and how the controls stand; null where its title, which is a condition's own words for what is not told
+    /// by two points, has said all of it and nothing is held.
+    /// </summary>
+    public static (string Label, string Words)? Controls(Condition condition, Machine machine)
+    {
+        if (condition.Observable.IsToldByPoints || condition.Jump is not null)
+        {
+            var isSetUp =
+                condition.Off.Count > 0 || condition.Tester != SparkTesterAt.Nowhere || condition.Jump is not null;
+            return (isSetUp ? "Set up" : "Controls", condition.Words);
+        }
+
+        var setting = condition.Setting.Words(machine);
+        return condition.Held.Count > 0 || !condition.Words.Contains(setting, StringComparison.Ordinal)
+            ? ("Controls", setting)
+            : null;
+    }
+
     /// <summary>Title of the test that a reading was taken by, whether it is asked for now or not.</summary>
     public static string Title(ProbedAt at, DiagnosisKit kit)
     {

@@ -55,8 +55,9 @@ public sealed record LoomView(
     /// </summary>
     public static LoomView OfJob(OpenJob open, PlannedTest? test, PlannedWiggle? stir = null)
     {
-        // What is watched from away has no probe anywhere.
+        // What is watched from away has no probe anywhere; a meter in series lies across nothing, and is drawn across nothing.
         var probed = test is { Condition.Observable.IsProbed: true } ? test : null;
+        var between = test is { Condition.Observable.IsToldByPoints: true } ? test : null;
         return new(
             open.Machine,
             null,
@@ -67,8 +68,8 @@ public sealed record LoomView(
         )
         {
             Lit = stir?.Reach.Place.Id,
-            Red = probed?.Red.Address,
-            Black = probed?.Black.Address,
+            Red = between?.Red.Address,
+            Black = between?.Black.Address,
         };
     }
 

@@ -151,12 +151,21 @@ public static class Staircase
         double edge
     )
     {
-        var sorted = Enumerable
-            .Range(0, draws.Length)
-            .Select(p => (Volts: sound.Across(at)[p], Weight: draws[p]))
-            .OrderBy(x => x.Volts)
-            .ToArray();
+        var sorted = Sorted(sound.Across(at), draws);
         return (Quantiles.Of(sorted, edge), Quantiles.Of(sorted, 0.5), Quantiles.Of(sorted, 1 - edge));
+    }
+
+    /// <summary>What shows at a place by each particle with the particle's weight, the least first.</summary>
+    private static (double Figure, double Weight)[] Sorted(Across figures, ReadOnlySpan<double> weights)
+    {
+        var sorted = new (double Figure, double Weight)[weights.Length];
+        for (var p = 0; p < sorted.Length; p++)
+        {
+            sorted[p] = (figures[p], weights[p]);
+        }
+
+        Array.Sort(sorted);
+        return sorted;
     }
 
     /// <summary>
@@ -179,14 +188,7 @@ public static class Staircase
     {
         var weights = beliefs.Weights(index);
         var hypothesis = beliefs.Hypothesis(index);
-        var figures = (hypothesis.HasPredictions ? hypothesis : beliefs.Table.Healthy).Across(at);
-        var sorted = new (double Figure, double Weight)[weights.Length];
-        for (var p = 0; p < sorted.Length; p++)
-        {
-            sorted[p] = (figures[p], weights[p]);
-        }
-
-        Array.Sort(sorted);
-        return Quantiles.Of(sorted, 0.5);
+        var shown = hypothesis.HasPredictions ? hypothesis : beliefs.Table.Healthy;
+        return Quantiles.Of(Sorted(shown.Across(at), weights), 0.5);
     }
 }

@@ -25,6 +25,10 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     // that nothing is wrong.
     private const int LeastReadings = 2;
 
+    // A starter that no hand may reach while it cranks, say. Common practice, no source.
+    private const string ByItself =
+        "What comes first is dear and was not read at its own terminals: test it by itself before it is renewed.";
+
     /// <summary>
     /// Stops when the minutes that the best test would save, (1 − share) × wrong-repair minutes in the share of the doubt
     /// that it would settle, are fewer than it takes, and never below nine tenths, or more where few particles make a share
@@ -76,6 +80,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         var staysOpen = stir is not null && loss.Value * Settles(beliefs, stir.Bits) >= stir.Minutes.Value;
         var heard = beliefs.Readings.Count + found >= (first.IsSound ? 1 : LeastReadings);
+        var isIsolated = Isolation.Wanted(beliefs) is null;
         if (
             heard
             && 1 - first.Share
@@ -87,7 +92,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         {
             return new Verdict(
                 first,
-                $"Acting now risks {Certainty.Of(beliefs).Risk(first.Share)}; the best test left takes {best.Minutes} and little of that away.",
+                $"Acting now risks {Certainty.Of(beliefs).Risk(first.Share)}; the best test left takes {best.Minutes} and little of that away."
+                    + (isIsolated ? "" : " " + ByItself),
                 NoTestLeft: false
             );
         }
@@ -96,11 +102,10 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         if (!staysOpen && (best is null || (heard && (best.Bits < best.Telling || toldEnough))))
         {
             // What is dear is not renewed at little better than even because nothing that would isolate it shows anything.
-            var isHeld =
-                first.Share >= Isolation.Nearly || (first.Share > Isolation.Least && Isolation.Wanted(beliefs) is null);
+            var isHeld = first.Share >= Isolation.Nearly || (first.Share > Isolation.Least && isIsolated);
             return new Verdict(
                 isHeld ? first : null,
-                "Nothing that can be reached tells the rest apart.",
+                "Nothing that can be reached tells the rest apart." + (isIsolated ? "" : " " + ByItself),
                 NoTestLeft: true
             );
         }

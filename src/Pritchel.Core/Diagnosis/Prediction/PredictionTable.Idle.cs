@@ -21,9 +21,11 @@ public sealed partial class PredictionTable
 
     /// <summary>
     /// The sound machine with a part drawing nothing: as its one winding open leaves it, and where several meet at a post (pull-in and
-    /// hold) with all of them open, solved when it is first asked for.
+    /// hold) with all of them open; looked for, and solved, when it is first asked for.
     /// </summary>
-    private Hypothesis OpenIn(PartId part)
+    private Hypothesis OpenIn(PartId part) => opened.GetOrAdd(part, FindOpenIn);
+
+    private Hypothesis FindOpenIn(PartId part)
     {
         bool IsOpen(Fault? fault) => fault is { Kind: FaultKind.Open } && fault.Repair.Id == RepairId.OfPart(part);
         if (
@@ -35,7 +37,7 @@ public sealed partial class PredictionTable
         }
 
         var windings = Circuit.Faults.Where(f => IsOpen(f) && Meet(f.Nodes, first.Nodes)).ToList();
-        return windings.Count < 2 ? open : opened.GetOrAdd(part, _ => AllOpen(first, windings));
+        return windings.Count < 2 ? open : AllOpen(first, windings);
     }
 
     private static bool Meet((int From, int To) one, (int From, int To) other) =>

@@ -6,7 +6,7 @@ using Pritchel.Core.Simulation;
 namespace Pritchel.Core.Diagnosis.Procedures;
 
 /// <summary>
-/// Amps out of a battery with everything off, and with each fuse, coupling, wire at its post or lead of what is dear to renew off in turn.
+/// Amps out of a battery with everything off but what was left on, and with each fuse, coupling, wire at its post or lead of what is dear to renew off in turn.
 /// </summary>
 public sealed class StandingDrain : Procedure
 {
@@ -29,22 +29,33 @@ public sealed class StandingDrain : Procedure
         }
 
         var pair = (circuit.NodeOf(tested.Duty.Load.At("-")), circuit.NodeOf(tested.Duty.Load.At("+")));
-        Condition Reading(IReadOnlyList<Disconnection> off, string words) =>
-            tested.In(tested.Rest) with
+        Condition In(ControlSetting setting, IReadOnlyList<Disconnection> off, string words) =>
+            tested.In(setting) with
             {
                 Observable = DirectAmps.Instance,
                 Off = off,
                 Pairs = [pair],
-                Words = words,
+                Words = setting.Equals(tested.Rest) ? words : $"{words} · {setting.Words(machine)}",
             };
-        yield return Reading([], "in series between the negative post and its cable");
+
+        var post = circuit.PartsThat(PartTraits.StoresCharge).Skip(1).Any()
+            ? $"the {tested.Load.Name}'s negative post"
+            : "the negative post";
+
+        // A battery switch that was left on overnight is left on: what drains behind it is fed in no other way.
+        Condition Reading(IReadOnlyList<Disconnection> off, string words) => In(tested.Own, off, words);
+        foreach (var setting in new[] { tested.Own, tested.Rest }.Distinct())
+        {
+            yield return In(setting, [], $"in series between {post} and its cable");
+        }
+
         foreach (var part in circuit.Couplings())
         {
-            yield return Reading([part.Id], $"in series at the negative post, {part.Name} apart");
+            yield return Reading([part.Id], $"in series at {post}, {part.Name} apart");
         }
 
         // What shares the battery's post comes off it one by one; what would be dear to renew wrongly is freed of its lead.
-        var fed = tested.Feeding.In(tested.Rest);
+        var fed = tested.Feeding.In(tested.Own);
         bool IsFreed(Part part, TerminalAddress at) =>
             part.Id != tested.Duty.Load
             && fed.Contains(circuit.NodeOf(at))
@@ -56,11 +67,11 @@ public sealed class StandingDrain : Procedure
                 var part = machine.Index.PartAt(at)!;
                 if (circuit.Is(part.Id, PartTraits.PullsOut) && at.Terminal == part.Terminals[^1])
                 {
-                    yield return Reading([end], $"in series at the negative post, {part.Name} out");
+                    yield return Reading([end], $"in series at {post}, {part.Name} out");
                 }
                 else if (circuit.Is(part.Id, PartTraits.Trips) || circuit.NodeOf(at) == pair.Item2 || IsFreed(part, at))
                 {
-                    yield return Reading([end], $"in series at the negative post{Wiring.Pulled(wire, part)}");
+                    yield return Reading([end], $"in series at {post}{Wiring.Pulled(wire, part)}");
                 }
             }
         }

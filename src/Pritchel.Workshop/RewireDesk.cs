@@ -5,6 +5,7 @@ using Pritchel.Core.Rewiring;
 using Pritchel.Core.Rewiring.Plugs;
 using Pritchel.Core.Rewiring.Templates;
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Data.Events;
 
@@ -178,17 +179,15 @@ public sealed partial class RewireDesk(
         (IReadOnlyCollection<string> Keeps, string? Cuts) told
     )
     {
-        const int Longest = 20;
         var wires = (told.Cuts ?? "")
             .Split([',', ' ', ';'], StringSplitOptions.RemoveEmptyEntries)
             .Distinct(StringComparer.Ordinal)
             .ToList();
         if (wires.Find(w => side.Whole.Index.Wire(new WireId(w)) is null) is { } unknown)
         {
-            var said = unknown.Length > Longest ? unknown[..Longest] + "…" : unknown;
             return (
                 null,
-                $"Cut through: “{said}” is no wire of {side.Whole.Name}; give wires as on its wire list, such as {side.Whole.Wires[0].Id}."
+                $"Cut through: “{Excerpt.Of(unknown)}” is no wire of {side.Whole.Name}; give wires as on its wire list, such as {side.Whole.Wires[0].Id}."
             );
         }
 

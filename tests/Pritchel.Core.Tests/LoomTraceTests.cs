@@ -399,5 +399,6 @@ public class LoomTraceTests
         Assert.StartsWith("Plugs:", plugs, StringComparison.Ordinal);
         Assert.Null(LoomText.Read("P1: red, black\nP2: red, black", "key behind" + endless, out var switches));
         Assert.StartsWith("Switches:", switches, StringComparison.Ordinal);
+        Assert.All([plugs, switches], said => Assert.InRange(said.Length, 20, 250));
     }
 }

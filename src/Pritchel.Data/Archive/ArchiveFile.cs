@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text.Json;
+using Pritchel.Core.Units;
 using SkiaSharp;
 
 namespace Pritchel.Data.Archive;
@@ -62,7 +63,7 @@ internal sealed class ArchiveFile
         if (manifest.What != Manifest.Name || manifest.Version > Manifest.Current)
         {
             throw new ArchiveRefusedException(
-                $"Its manifest says “{Short(manifest.What)}”, version {manifest.Version}; this program reads “{Manifest.Name}” up to version {Manifest.Current}."
+                $"Its manifest says “{Excerpt.Of(manifest.What)}”, version {manifest.Version}; this program reads “{Manifest.Name}” up to version {Manifest.Current}."
             );
         }
 
@@ -85,7 +86,7 @@ internal sealed class ArchiveFile
     {
         if (names.GroupBy(n => n, StringComparer.Ordinal).FirstOrDefault(g => g.Count() > 1) is { } twice)
         {
-            throw new ArchiveRefusedException($"It holds {Short(twice.Key)} twice.");
+            throw new ArchiveRefusedException($"It holds {Excerpt.Of(twice.Key)} twice.");
         }
     }
 
@@ -155,7 +156,7 @@ internal sealed class ArchiveFile
         if (entry.Length > LargestJson)
         {
             throw new ArchiveRefusedException(
-                $"{Short(entry.FullName)} is larger than {LargestJson >> 20} MB, the most that one file of it may be."
+                $"{Excerpt.Of(entry.FullName)} is larger than {LargestJson >> 20} MB, the most that one file of it may be."
             );
         }
 
@@ -167,13 +168,7 @@ internal sealed class ArchiveFile
         }
         catch (Exception e) when (e is JsonException or InvalidDataException or FormatException)
         {
-            throw new ArchiveRefusedException($"{Short(entry.FullName)} in it cannot be read.", e);
+            throw new ArchiveRefusedException($"{Excerpt.Of(entry.FullName)} in it cannot be read.", e);
         }
-    }
-
-    private static string Short(string text)
-    {
-        const int Shown = 60;
-        return text.Length <= Shown ? text : text[..Shown] + "…";
     }
 }

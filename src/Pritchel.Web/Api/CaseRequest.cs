@@ -22,7 +22,7 @@ internal static class CaseRequest
             Faults = [.. (wanted.Faults ?? []).Select((f, i) => Planted(circuit, f, $"{at}faults[{i}]"))],
             Speeds = (wanted.Speeds ?? []).ToDictionary(
                 s => new EngineId(s.Key),
-                s => Speed(circuit, s.Key, s.Value, $"{at}speeds.{ApiSetting.Cut(s.Key)}")
+                s => Speed(circuit, s.Key, s.Value, $"{at}speeds.{Excerpt.Of(s.Key)}")
             ),
             Waited = wanted.WaitedSeconds is >= 0 and <= LongestSeconds
                 ? new Seconds(wanted.WaitedSeconds)
@@ -35,7 +35,7 @@ internal static class CaseRequest
         !circuit.Engines.Any(e => e.Id.Text == engine)
             ? throw new RefusedException(
                 field,
-                $"“{ApiSetting.Cut(engine)}” is not an engine of this machine; it has: {string.Join(", ", circuit.Engines.Select(e => e.Id.Text).DefaultIfEmpty("none"))}."
+                $"“{Excerpt.Of(engine)}” is not an engine of this machine; it has: {string.Join(", ", circuit.Engines.Select(e => e.Id.Text).DefaultIfEmpty("none"))}."
             )
         : rpm is >= 0 and <= FastestRpm ? new Rpm(rpm)
         : throw new RefusedException(field, $"Allowed: 0 to {FastestRpm} rpm.");
@@ -45,7 +45,7 @@ internal static class CaseRequest
             ? Disconnection.Of(what)
             : throw new RefusedException(
                 field,
-                $"“{ApiSetting.Cut(what)}” does not come off: name a coupling, or a wire end that is not in one, as \"w1@from\"."
+                $"“{Excerpt.Of(what)}” does not come off: name a coupling, or a wire end that is not in one, as \"w1@from\"."
             );
 
     private static PlantedFault Planted(Circuit circuit, FaultRequest? wanted, string field)
@@ -55,7 +55,7 @@ internal static class CaseRequest
             circuit.Faults.FirstOrDefault(f => f.Id.Text == wanted?.Id)
             ?? throw new RefusedException(
                 field + ".id",
-                $"“{ApiSetting.Cut(wanted?.Id)}” is not a fault of this machine; /faults lists them."
+                $"“{Excerpt.Of(wanted?.Id)}” is not a fault of this machine; /faults lists them."
             );
         var severity = wanted!.Severity ?? Middling;
         return severity is >= 0 and <= 1

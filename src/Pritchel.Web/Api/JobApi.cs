@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Complaints;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Entrance;
 using Pritchel.Workshop;
@@ -65,7 +66,7 @@ internal static class JobApi
         {
             throw new RefusedException(
                 "machine",
-                $"“{ApiSetting.Cut(wanted.Machine)}” is not here; GET /api/v1/machines lists what is."
+                $"“{Excerpt.Of(wanted.Machine)}” is not here; GET /api/v1/machines lists what is."
             );
         }
 
@@ -73,7 +74,7 @@ internal static class JobApi
         {
             throw new RefusedException(
                 "duty",
-                $"“{ApiSetting.Cut(wanted.Duty)}” is not a duty of this machine; allowed: {string.Join(", ", found.Symptoms.Select(s => s.Duty.Id))}."
+                $"“{Excerpt.Of(wanted.Duty)}” is not a duty of this machine; allowed: {string.Join(", ", found.Symptoms.Select(s => s.Duty.Id))}."
             );
         }
 
@@ -165,7 +166,7 @@ internal static class JobApi
     private static IResult NoJob(string tag) =>
         Results.Problem(
             title: "No such job",
-            detail: $"“{ApiSetting.Cut(tag)}” is not a job here; tags look like T-0147.",
+            detail: $"“{Excerpt.Of(tag)}” is not a job here; tags look like T-0147.",
             statusCode: 404
         );
 }

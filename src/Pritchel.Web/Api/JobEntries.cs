@@ -116,7 +116,7 @@ internal static class JobEntries
             ? new LookedAt(repair, wanted.Found)
             : throw new RefusedException(
                 "repair",
-                $"“{ApiSetting.Cut(wanted.Repair)}” is nothing that is mended on this machine; /suspects and /faults name what is."
+                $"“{Excerpt.Of(wanted.Repair)}” is nothing that is mended on this machine; /suspects and /faults name what is."
             );
     }
 
@@ -129,7 +129,7 @@ internal static class JobEntries
         {
             throw new RefusedException(
                 "place",
-                $"“{ApiSetting.Cut(wanted.Place)}” has nothing that comes and goes; allowed: {string.Join(", ", wiggles.Places.Select(r => r.Place.Id))}."
+                $"“{Excerpt.Of(wanted.Place)}” has nothing that comes and goes; allowed: {string.Join(", ", wiggles.Places.Select(r => r.Place.Id))}."
             );
         }
 
@@ -141,7 +141,7 @@ internal static class JobEntries
         return wiggles.Find(place, alone) is null
             ? throw new RefusedException(
                 "repair",
-                $"“{ApiSetting.Cut(wanted.Repair)}” is not at that place, or does not come and go."
+                $"“{Excerpt.Of(wanted.Repair)}” is not at that place, or does not come and go."
             )
             : new Wiggled(place, alone, wanted.By, wanted.Changed, null);
     }
@@ -154,7 +154,7 @@ internal static class JobEntries
         {
             throw new RefusedException(
                 "place",
-                $"“{ApiSetting.Cut(wanted.Place)}” is no place of this machine; allowed: {string.Join(", ", machine.Places.Select(p => p.Id))}."
+                $"“{Excerpt.Of(wanted.Place)}” is no place of this machine; allowed: {string.Join(", ", machine.Places.Select(p => p.Id))}."
             );
         }
 

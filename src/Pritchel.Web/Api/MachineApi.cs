@@ -304,13 +304,13 @@ internal static class MachineApi
             ? circuit.NodeOf(point)
             : throw new RefusedException(
                 field,
-                $"“{ApiSetting.Cut(address)}” is not a point of this machine; /points lists them."
+                $"“{Excerpt.Of(address)}” is not a point of this machine; /points lists them."
             );
 
     internal static IResult NoMachine(string id) =>
         Results.Problem(
             title: "No such machine",
-            detail: $"“{ApiSetting.Cut(id)}” is not here; GET /api/v1/machines lists what is.",
+            detail: $"“{Excerpt.Of(id)}” is not here; GET /api/v1/machines lists what is.",
             statusCode: 404
         );
 }
@@ -325,24 +325,18 @@ internal static class ApiSetting
             var control =
                 circuit.Machine.Index.Control(new ControlId(id))
                 ?? throw new RefusedException(
-                    $"{field}.{Cut(id)}",
-                    $"“{Cut(id)}” is not a control of this machine; allowed: {string.Join(", ", circuit.Machine.Controls.Select(c => c.Id))}."
+                    $"{field}.{Excerpt.Of(id)}",
+                    $"“{Excerpt.Of(id)}” is not a control of this machine; allowed: {string.Join(", ", circuit.Machine.Controls.Select(c => c.Id))}."
                 );
             if (!control.Positions.Contains(new PositionId(position ?? "")))
             {
                 throw new RefusedException(
                     $"{field}.{id}",
-                    $"“{Cut(position)}” is not a position of {id}; allowed: {string.Join(", ", control.Positions)}."
+                    $"“{Excerpt.Of(position)}” is not a position of {id}; allowed: {string.Join(", ", control.Positions)}."
                 );
             }
         }
 
         return circuit.Setting((given ?? []).ToDictionary(g => new ControlId(g.Key), g => new PositionId(g.Value)));
-    }
-
-    public static string Cut(string? text)
-    {
-        const int Shown = 60;
-        return text is { Length: > Shown } ? text[..Shown] + "…" : text ?? "";
     }
 }

@@ -59,13 +59,13 @@ public static class BatteryForm
             if (!Figure(charges.GetValueOrDefault(id), out var charge))
             {
                 unread ??=
-                    $"Charge of the {battery.Name}: “{Shown(charges[id])}” is not a number; type per cent from 5 to 100, or nothing.";
+                    $"Charge of the {battery.Name}: “{Excerpt.Of(charges[id])}” is not a number; type per cent from 5 to 100, or nothing.";
             }
 
             if (!Figure(warmths.GetValueOrDefault(id), out var warmth))
             {
                 unread ??=
-                    $"Temperature of the {battery.Name}: “{Shown(warmths[id])}” is not a number; type °C from −40 to 60, or nothing.";
+                    $"Temperature of the {battery.Name}: “{Excerpt.Of(warmths[id])}” is not a number; type °C from −40 to 60, or nothing.";
             }
 
             told.Add(
@@ -80,8 +80,6 @@ public static class BatteryForm
 
         return [.. told.Where(b => b.SaysAnything)];
     }
-
-    private static string Shown(string? typed) => typed is { Length: > 40 } ? typed[..40] + "…" : typed ?? "";
 
     private static bool Figure(string? typed, out double? figure)
     {

@@ -4,6 +4,7 @@ using Pritchel.Core.Faults;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Machines;
+using Pritchel.Core.Units;
 using Pritchel.Workshop;
 
 namespace Pritchel.Web.Desk;
@@ -147,7 +148,7 @@ public sealed class ComplaintReader(ComplaintForm form, OpenJob open, ComplaintR
         )
         {
             wrong =
-                $"Age of the wiring: “{Shown(form.Years)}” is not an age; type years from 0 to {ComplaintRules.MostYears}.";
+                $"Age of the wiring: “{Excerpt.Of(form.Years)}” is not an age; type years from 0 to {ComplaintRules.MostYears}.";
             return null;
         }
 
@@ -199,12 +200,7 @@ public sealed class ComplaintReader(ComplaintForm form, OpenJob open, ComplaintR
             return true;
         }
 
-        wrong = $"{what}: “{Shown(typed)}” is not a count; type a whole number up to {ComplaintRules.MostTries}.";
+        wrong = $"{what}: “{Excerpt.Of(typed)}” is not a count; type a whole number up to {ComplaintRules.MostTries}.";
         return false;
     }
-
-    private static string Shown(string? typed) =>
-        typed is null ? ""
-        : typed.Length > 40 ? typed[..40] + "…"
-        : typed;
 }

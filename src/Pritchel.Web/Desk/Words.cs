@@ -33,7 +33,9 @@ public static class DutyWords
 
     /// <summary>" with key LIGHTS": the setting a complaint is tried in; empty where the duty's own words name it.</summary>
     public static string With(PredictionTable table) =>
-        table.Effect == EffectKind.Holds ? "" : $" with {table.Conditions[0].Words}";
+        table.Effect == EffectKind.Holds || table is { Effect: EffectKind.Charges, Duty.Refuses: true }
+            ? ""
+            : $" with {table.Conditions[0].Words}";
 
     /// <summary>"it must not crank" from "cranks".</summary>
     public static string Forbidden(Duty duty) => $"it must not {Verb(duty)}";

@@ -33,8 +33,6 @@ public abstract class JobPageModel(JobDesk desk) : PageModel, ISaysWhatWasWrong
     }
 
     /// <summary>What was typed, short enough to be said back.</summary>
-    internal static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";
-
     /// <summary>Condition that the page is asked to show a test of, whatever the best one is; null for none.</summary>
     protected virtual int? AsksCondition => null;
 

@@ -1,4 +1,5 @@
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Machines.Files;
 
@@ -26,7 +27,7 @@ public sealed partial class MachineValidator
             {
                 Report(
                     at + "/terminals",
-                    $"“{Cut(odd)}” is not a terminal name: 1 to 24 letters, digits, spaces, + or -."
+                    $"“{Excerpt.Of(odd)}” is not a terminal name: 1 to 24 letters, digits, spaces, + or -."
                 );
             }
 
@@ -79,7 +80,7 @@ public sealed partial class MachineValidator
             {
                 Report(
                     at + "/terminals",
-                    $"“{Cut(odd.Text)}” is not half of a cavity: a coupling has {kind.TerminalRule}."
+                    $"“{Excerpt.Of(odd.Text)}” is not half of a cavity: a coupling has {kind.TerminalRule}."
                 );
             }
         }

@@ -1,4 +1,5 @@
 using Pritchel.Core.Handbook;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Machines.Files;
 
@@ -19,7 +20,7 @@ public sealed partial class MachineValidator
 
             if (Conductors.Parse(wire.Gauge) is null)
             {
-                Report(at + "/gauge", $"“{Cut(wire.Gauge)}” is not a gauge; allowed: {Conductors.Allowed}.");
+                Report(at + "/gauge", $"“{Excerpt.Of(wire.Gauge)}” is not a gauge; allowed: {Conductors.Allowed}.");
             }
 
             Within(at + "/lengthM", wire.LengthM, 0.02, 100, "metres");
@@ -30,7 +31,10 @@ public sealed partial class MachineValidator
 
             foreach (var odd in wire.Colours.Where(c => !WireColours.Names.Contains(c)))
             {
-                Report(at + "/colours", $"“{Cut(odd)}” is not a wire colour; allowed: {List(WireColours.Names)}.");
+                Report(
+                    at + "/colours",
+                    $"“{Excerpt.Of(odd)}” is not a wire colour; allowed: {List(WireColours.Names)}."
+                );
             }
 
             Text(at + "/zone", wire.Zone);

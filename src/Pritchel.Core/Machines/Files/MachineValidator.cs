@@ -255,13 +255,13 @@ public sealed partial class MachineValidator
     {
         if (!terminals.TryGetValue(address.Part, out var has))
         {
-            Report(at, $"“{Cut(address.Text)}” names no part of this machine; write \"part.terminal\".");
+            Report(at, $"“{Excerpt.Of(address.Text)}” names no part of this machine; write \"part.terminal\".");
         }
         else if (!has.Contains(address.Terminal))
         {
             Report(
                 at,
-                $"Part {address.Part} has no terminal “{Cut(address.Terminal.ToString())}”; it has {List(Texts(has))}."
+                $"Part {address.Part} has no terminal “{Excerpt.Of(address.Terminal.ToString())}”; it has {List(Texts(has))}."
             );
         }
         else
@@ -277,7 +277,7 @@ public sealed partial class MachineValidator
         {
             if (!ItemId().IsMatch(id))
             {
-                Report($"{at}/{i}/id", $"“{Cut(id)}” is not an id: 1 to 40 letters, digits and hyphens.");
+                Report($"{at}/{i}/id", $"“{Excerpt.Of(id)}” is not an id: 1 to 40 letters, digits and hyphens.");
             }
             else if (!seen.Add(id))
             {
@@ -291,7 +291,7 @@ public sealed partial class MachineValidator
         var list = allowed.ToList();
         if (!list.Contains(value, StringComparer.Ordinal))
         {
-            Report(at, $"“{Cut(value)}” is not a {what}; allowed: {List(list)}.");
+            Report(at, $"“{Excerpt.Of(value)}” is not a {what}; allowed: {List(list)}.");
         }
     }
 
@@ -373,12 +373,6 @@ public sealed partial class MachineValidator
         const int MostListed = 24;
         var all = names.ToList();
         return string.Join(", ", all.Take(MostListed)) + (all.Count > MostListed ? ", …" : "");
-    }
-
-    private static string Cut(string text)
-    {
-        const int Shown = 60;
-        return text.Length <= Shown ? text : text[..Shown] + "…";
     }
 
     [GeneratedRegex("^[a-z][a-z0-9-]{0,59}\\z", RegexOptions.None, matchTimeoutMilliseconds: Patterns.MostMilliseconds)]

@@ -1,6 +1,7 @@
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines.Files;
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Machines.Making;
 
@@ -255,7 +256,7 @@ public static class PartChange
         machine.Index.Wire(id)
         ?? throw new ChangeRefusedException(
             "wires",
-            $"There is no wire “{(id.Text.Length > 40 ? id.Text[..40] + "…" : id.Text)}”; the drawing and the wire list show the numbers."
+            $"There is no wire “{Excerpt.Of(id.Text)}”; the drawing and the wire list show the numbers."
         );
 
     private static string Listed(IEnumerable<string> ids) => string.Join(", ", ids);

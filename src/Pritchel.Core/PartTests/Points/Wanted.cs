@@ -1,5 +1,6 @@
 using System.Globalization;
 using Pritchel.Core.Observables;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Core.PartTests.Points;
 
@@ -37,8 +38,7 @@ public readonly record struct Wanted(double Least, double Most)
             : null;
         if (wanted is null)
         {
-            var shown = text.Length > 30 ? text[..30] + "…" : text;
-            error = $"Should read: “{shown}” is no target; type {Allowed}.";
+            error = $"Should read: “{Excerpt.Of(text)}” is no target; type {Allowed}.";
         }
 
         return wanted;

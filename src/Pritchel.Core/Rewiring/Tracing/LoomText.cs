@@ -33,14 +33,14 @@ public static partial class LoomText
             if (!match.Success)
             {
                 error =
-                    $"Plugs: “{line}” is not a plug. Type its name, a colon and its leads’ colours, such as “P1: red, black, ?”.";
+                    $"Plugs: “{Excerpt.Of(line)}” is not a plug. Type its name, a colon and its leads’ colours, such as “P1: red, black, ?”.";
                 return null;
             }
 
             var name = match.Groups["name"].Value.Trim();
             if (name.Length > MostName || !metres.TryAdd(name, Metres(match.Groups["metres"].Value)))
             {
-                error = $"Plugs: “{name}”: a name of 1 to {MostName} characters, each plug once.";
+                error = $"Plugs: “{Excerpt.Of(name)}”: a name of 1 to {MostName} characters, each plug once.";
                 return null;
             }
 
@@ -89,7 +89,7 @@ public static partial class LoomText
             )
             {
                 error =
-                    $"Switches: “{line}” is not a switch. Type “key behind P3: OFF, RUN, START”, the position at rest first, 2 to {MostPositions} of them.";
+                    $"Switches: “{Excerpt.Of(line)}” is not a switch. Type “key behind P3: OFF, RUN, START”, the position at rest first, 2 to {MostPositions} of them.";
                 return null;
             }
 
@@ -99,7 +99,7 @@ public static partial class LoomText
                 error =
                     controls.Count == MostSwitches
                         ? $"Switches: at most {MostSwitches}."
-                        : $"Switches: “{plug}” is not among the plugs; allowed: {string.Join(", ", metres.Keys)}.";
+                        : $"Switches: “{Excerpt.Of(plug)}” is not among the plugs; allowed: {string.Join(", ", metres.Keys)}.";
                 return null;
             }
 

@@ -2,6 +2,7 @@ using System.Globalization;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Units;
 using Pritchel.Web.Desk;
 
 namespace Pritchel.Web.Pages.Jobs;
@@ -102,15 +103,13 @@ public sealed record PricesTyped(
 
     private static Money? Figure(string field, string? typed, out string error)
     {
-        const int Longest = 20;
         if (TypedNumber.Read(typed) is { } figure and <= MostMoney)
         {
             error = "";
             return new Money(figure);
         }
 
-        var shown = typed is { Length: > Longest } ? typed[..Longest] + "…" : typed;
-        error = $"{field}: “{shown}” is not a figure; type 0 to {MostMoney:0}, in your own money.";
+        error = $"{field}: “{Excerpt.Of(typed)}” is not a figure; type 0 to {MostMoney:0}, in your own money.";
         return null;
     }
 }

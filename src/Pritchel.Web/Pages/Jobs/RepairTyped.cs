@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Mvc.ModelBinding.Validation;
 using Pritchel.Core.Jobs;
+using Pritchel.Core.Units;
 using Pritchel.Web.Desk;
 
 namespace Pritchel.Web.Pages.Jobs;
@@ -23,7 +24,7 @@ public sealed class RepairTyped
         if (TypedNumber.Read(MinutesTaken) is not { } minutes)
         {
             return Entered.No(
-                $"Minutes: {(string.IsNullOrWhiteSpace(MinutesTaken) ? "nothing was typed" : $"“{JobPageModel.Cut(MinutesTaken)}” is not a time")}; type minutes from 0 to {RepairText.MostMinutes}."
+                $"Minutes: {(string.IsNullOrWhiteSpace(MinutesTaken) ? "nothing was typed" : $"“{Excerpt.Of(MinutesTaken)}” is not a time")}; type minutes from 0 to {RepairText.MostMinutes}."
             );
         }
 

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.Simulation;
+using Pritchel.Core.Units;
 using Pritchel.Data;
 using Pritchel.Web.Desk;
 using Pritchel.Web.Entrance;
@@ -72,7 +73,7 @@ public sealed class NewModel(PartTestDesk desk) : PageModel, ISaysWhatWasWrong
             if (TypedNumber.Read(typed, signed: true) is not { } figure)
             {
                 Error =
-                    $"{rule.Name}: “{(typed.Length > 40 ? typed[..40] + "…" : typed)}” is not a number; type one such as {rule.Default.ToString("0.####", CultureInfo.InvariantCulture)}, or leave it blank.";
+                    $"{rule.Name}: “{Excerpt.Of(typed)}” is not a number; type one such as {rule.Default.ToString("0.####", CultureInfo.InvariantCulture)}, or leave it blank.";
                 return Page();
             }
 

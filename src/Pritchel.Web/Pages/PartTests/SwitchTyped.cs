@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.AspNetCore.Mvc.ModelBinding.Validation;
 using Pritchel.Core.PartTests;
 using Pritchel.Core.PartTests.KeySwitch;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Pages.PartTests;
 
@@ -33,9 +34,9 @@ public sealed class SwitchTyped
         var (fewest, most) = SwitchSheet.Posts;
         var (least, top) = SwitchSheet.Positions;
         return Count(Posts, fewest, most) is not { } posts
-                ? (null, $"Posts: “{Cut(Posts)}” is not allowed; {fewest} to {most}.")
+                ? (null, $"Posts: “{Excerpt.Of(Posts)}” is not allowed; {fewest} to {most}.")
             : Count(Positions, least, top) is not { } positions
-                ? (null, $"Positions: “{Cut(Positions)}” is not allowed; {least} to {top}.")
+                ? (null, $"Positions: “{Excerpt.Of(Positions)}” is not allowed; {least} to {top}.")
             : (SwitchSheet.Begin("Unknown key switch", posts, positions, Springs), null);
     }
 
@@ -45,6 +46,4 @@ public sealed class SwitchTyped
         && count <= most
             ? count
             : null;
-
-    private static string Cut(string? text) => text is { Length: > 20 } ? text[..20] + "…" : text ?? "";
 }

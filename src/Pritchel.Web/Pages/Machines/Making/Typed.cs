@@ -2,6 +2,7 @@ using System.Globalization;
 using Pritchel.Core.Identity;
 using Pritchel.Core.Machines;
 using Pritchel.Core.Machines.Making;
+using Pritchel.Core.Units;
 
 namespace Pritchel.Web.Pages.Machines.Making;
 
@@ -18,14 +19,17 @@ internal static class Typed
             out var figure
         ) && double.IsFinite(figure)
             ? figure
-            : throw new ChangeRefusedException(field, $"“{Cut(typed)}” is not a figure; write it as 2.5 or 2,5.");
+            : throw new ChangeRefusedException(
+                field,
+                $"“{Excerpt.Of(typed)}” is not a figure; write it as 2.5 or 2,5."
+            );
 
     /// <summary>A whole number.</summary>
     /// <exception cref="ChangeRefusedException">It is none.</exception>
     public static int Whole(string? typed, string field) =>
         Figure(typed, field) is var figure && double.IsInteger(figure) && Math.Abs(figure) < 1e6
             ? (int)figure
-            : throw new ChangeRefusedException(field, $"“{Cut(typed)}” is not a whole number.");
+            : throw new ChangeRefusedException(field, $"“{Excerpt.Of(typed)}” is not a whole number.");
 
     /// <summary>Words with commas between them.</summary>
     public static IReadOnlyList<string> List(string? typed) =>
@@ -55,8 +59,6 @@ internal static class Typed
 
     /// <summary>A figure as it is typed.</summary>
     public static string Write(double figure) => figure.ToString("0.######", CultureInfo.InvariantCulture);
-
-    private static string Cut(string? text) => text is { Length: > 40 } ? text[..40] + "…" : text ?? "";
 }
 
 /// <summary>The five fields that tell which machine or engine it is.</summary>

@@ -1,14 +1,18 @@
 // Runs all files of tests, three at once since a page waits on the browser as long as on a core, beside one application and one browser that those share which can.
 import { spawn } from "node:child_process";
-import { readdir, stat } from "node:fs/promises";
+import { readdir } from "node:fs/promises";
 import { fileURLToPath } from "node:url";
 import { App, launchServer } from "./harness.mjs";
 
 const folder = fileURLToPath(new URL(".", import.meta.url));
 const names = (await readdir(folder)).filter((name) => name.endsWith(".test.mjs"));
-const sized = await Promise.all(names.map(async (name) => ({ name, bytes: (await stat(folder + name)).size })));
-// The longest first: one that came last would be waited for with nothing beside it.
-const files = sized.sort((a, b) => b.bytes - a.bytes).map(({ name }) => name);
+// Those that take minutes first, as they were timed: one that came last would be waited for with nothing beside it.
+const long = ["running", "circuits", "stories", "parts", "rewire-jobs", "hostile", "keeping", "job"];
+const rank = (name) => {
+  const at = long.indexOf(name.replace(".test.mjs", ""));
+  return at < 0 ? long.length : at;
+};
+const files = names.sort((a, b) => rank(a) - rank(b));
 
 const app = await App.start("--empty");
 const browser = await launchServer();

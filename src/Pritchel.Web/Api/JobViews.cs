@@ -95,6 +95,7 @@ internal static class JobViews
                     suspect.Words,
                     Share = open.Diagnosis.Certainty.Stated(suspect.Share),
                     verdict.Why,
+                    verdict.Caution,
                     EvidenceKinds = open.Diagnosis.Certainty.Kinds,
                     open.Diagnosis.Certainty.Misfits,
                     open.Diagnosis.Certainty.IsConvicted,

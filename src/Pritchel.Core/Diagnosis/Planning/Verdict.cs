@@ -27,7 +27,10 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
 
     // A starter that no hand may reach while it cranks, say. Common practice, no source.
     private const string ByItself =
-        "What comes first is dear and was not read at its own terminals: test it by itself before it is renewed.";
+        "What comes first is dear, and no test has isolated it: test it by itself before it is renewed.";
+
+    /// <summary>What is to be done before anything dear is renewed that was not read itself; empty where it was, or costs little.</summary>
+    public string Caution { get; init; } = "";
 
     /// <summary>
     /// Stops when the minutes that the best test would save, (1 − share) × wrong-repair minutes in the share of the doubt
@@ -81,6 +84,7 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         var staysOpen = stir is not null && loss.Value * Settles(beliefs, stir.Bits) >= stir.Minutes.Value;
         var heard = beliefs.Readings.Count + found >= (first.IsSound ? 1 : LeastReadings);
         var isIsolated = Isolation.Wanted(beliefs) is null;
+        var before = isIsolated ? "" : ByItself;
         if (
             heard
             && 1 - first.Share
@@ -92,10 +96,12 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
         {
             return new Verdict(
                 first,
-                $"Acting now risks {Certainty.Of(beliefs).Risk(first.Share)}; the best test left takes {best.Minutes} and little of that away."
-                    + (isIsolated ? "" : " " + ByItself),
+                $"Acting now risks {Certainty.Of(beliefs).Risk(first.Share)}; the best test left takes {best.Minutes} and little of that away.",
                 NoTestLeft: false
-            );
+            )
+            {
+                Caution = before,
+            };
         }
 
         var toldEnough = first.Share > Likely && best?.Bits < LikeChance * best?.ByChance;
@@ -105,9 +111,12 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             var isHeld = first.Share >= Isolation.Nearly || (first.Share > Isolation.Least && isIsolated);
             return new Verdict(
                 isHeld ? first : null,
-                "Nothing that can be reached tells the rest apart." + (isIsolated ? "" : " " + ByItself),
+                "Nothing that can be reached tells the rest apart.",
                 NoTestLeft: true
-            );
+            )
+            {
+                Caution = before,
+            };
         }
 
         return new Verdict(null, $"Still open: {first.Share:P0} on the first suspect.", NoTestLeft: false);

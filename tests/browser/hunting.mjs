@@ -28,6 +28,9 @@ export async function complain({ app, browser }, { machine, complaint, says, sto
   return { page, file };
 }
 
+/** A motorcycle whose lamps take what its stator, a leg short, gives at idle. */
+export const chargesLowWithLampsOn = { machine: "ridge-twin-1", complaint: "Battery is not charged", says: "They rise, but not enough", stood: { lights: "on" }, engine: "at idle" };
+
 /**
  * Answers every test of a complaint as the machine with its hidden fault would, until a verdict stands. `spark(setUp)` says
  * what a spark tester shows, or how it runs with something off, by hand: 0, 1 or 2. `stirs(place, how)` says whether the fault comes or goes as a place is moved,

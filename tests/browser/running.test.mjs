@@ -10,11 +10,7 @@ serveShared();
 
 test("a motorcycle that charges low only with its lamps on: one stator leg resistive at its plug", async () => {
   const { asked, verdict } = await hunt({
-    machine: "ridge-twin-1",
-    complaint: "Battery is not charged",
-    says: "They rise, but not enough",
-    stood: { lights: "on" },
-    engine: "at idle",
+    ...hunting.chargesLowWithLampsOn,
     fault: "P1/2/resistive",
   });
   assert.match(verdict, /stator plug, cavity 2/i);

@@ -82,11 +82,7 @@ test("an outboard that misfires above idle: the kill wire that tracks to metal t
 // By hand: a leg burnt through to the core still charges at work; at idle with the lamps on it does not. It is read from a lead to ground with the plug apart.
 test("a three-phase stator with a leg on its core is found at its own leads, and its regulator is not blamed", async () => {
   const { asked, verdict } = await hunt({
-    machine: "ridge-twin-1",
-    complaint: "Battery is not charged",
-    says: "They rise, but not enough",
-    stood: { lights: "on" },
-    engine: "at idle",
+    ...hunting.chargesLowWithLampsOn,
     fault: "stator/a-to-core",
     severity: 1,
   });
@@ -96,7 +92,7 @@ test("a three-phase stator with a leg on its core is found at its own leads, and
 
 // By hand: three floating legs read OL to their core; a third of an ohm there, twice, is a leg on it, whatever the battery does.
 test("a three-phase stator's own sheet decides the open job that doubts it", async () => {
-  const told = { machine: "ridge-twin-1", complaint: "Battery is not charged", says: "They rise, but not enough", stood: { lights: "on" }, engine: "at idle" };
+  const told = hunting.chargesLowWithLampsOn;
   const { page, file } = await hunting.complain({ app, browser }, told);
   await page.locator(".suspect-list li", { hasText: /stator/i }).first().getByText("test it by itself").click();
   for (let k = 0; k < 2; k++) {

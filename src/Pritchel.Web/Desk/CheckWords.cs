@@ -82,7 +82,10 @@ public static class CheckWords
         }
 
         var mended = Staircase.Mended(open.Diagnosis.Beliefs, pair);
-        return $"black on {open.Kit.Points.At(pair.Black).Name} · {open.Kit.Table.Conditions[pair.Condition].Words}{read}; now {TestWords.Sound(mended)}";
+        var condition = open.Kit.Table.Conditions[pair.Condition];
+        // What is not read between two points has no black one: how it is set up says where.
+        var black = condition.Observable.IsToldByPoints ? $"black on {open.Kit.Points.At(pair.Black).Name} · " : "";
+        return $"{black}{condition.Words}{read}; now {TestWords.Sound(mended)}";
     }
 
     private static Reach? Reach(WiggleCheck wiggle, OpenJob open) =>

@@ -61,10 +61,10 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
     }
 
     /// <inheritdoc/>
-    public SuspectId? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null)
+    public Decision Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null)
     {
         var decided = ((IStrategy)inner).Decide(beliefs, next, stir);
-        if (decided is not null)
+        if (decided.Repair is not null)
         {
             OrderDoesNotMatter(beliefs);
             WhatIsDearWasReadItself(beliefs);
@@ -283,6 +283,11 @@ internal sealed class HuntProperties(DiagnosisKit kit) : IStrategy
             .ToHashSet();
         bool IsItsLead(Disconnection off) =>
             off.WireEnd is { } end && circuit.Machine.Index.TerminalOf(end) is { } at && own.Contains(at);
+        Check(
+            Isolation.Wanted(beliefs) is null,
+            () =>
+                $"{id} named on {string.Join("; ", beliefs.Readings.Select(r => Words(r.At) + " = " + r.Value))}, and no test isolated it"
+        );
         Check(
             beliefs.SideEvidence.Tested(id)
                 || beliefs.Readings.Any(r =>

@@ -223,13 +223,17 @@ public sealed class PartTestDesk(
         return await tests.BeginAsync(new SheetBegan(sheet.Key, tested, null, null), cancel);
     }
 
-    /// <summary>Begins a test of a machine's part; by the first sheet that is for its kind unless one is named.</summary>
+    /// <summary>
+    /// Begins a test of a machine's part; by the first sheet that is for its kind unless one is named, or by the one that shows most plainly
+    /// what the part is suspected of.
+    /// </summary>
     /// <returns>Its number; null when there is no such part, or no sheet for it.</returns>
     public async Task<int?> BeginAsync(
         string machineId,
         string partId,
         string? job = null,
         string? by = null,
+        string? suspected = null,
         CancellationToken cancel = default
     )
     {
@@ -239,15 +243,22 @@ public sealed class PartTestDesk(
         }
 
         var version = await shelf.FindAsync(entry.Id, entry.Version);
-        return
-            version.Machine.Index.Part(new PartId(partId)) is { } part
-            && DeviceKinds.Named(part.Kind) is { } kind
-            && SheetFor(kind, by) is { } sheet
-            ? await tests.BeginAsync(
-                new SheetBegan(sheet.Key, TestedPart.Of(version.Machine, part), (entry.Id, entry.Version), job),
-                cancel
-            )
-            : null;
+        if (
+            version.Machine.Index.Part(new PartId(partId)) is not { } part
+            || DeviceKinds.Named(part.Kind) is not { } kind
+            || SheetFor(kind, by) is not { } first
+        )
+        {
+            return null;
+        }
+
+        var tested = TestedPart.Of(version.Machine, part);
+        var meter = await meters.GetAsync(cancel);
+        var sheet =
+            by is null && suspected is not null
+                ? SheetCatalogue.For(kind).MaxBy(s => sheets.Find(s, tested, meter).Shows(suspected))!
+                : first;
+        return await tests.BeginAsync(new SheetBegan(sheet.Key, tested, (entry.Id, entry.Version), job), cancel);
     }
 
     /// <summary>The sheet asked for, or the first that is for a kind; null where it is not for that kind.</summary>

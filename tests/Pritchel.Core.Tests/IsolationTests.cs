@@ -85,14 +85,30 @@ public class IsolationTests
         var best = kit.Plan.Best(before, new Situation())[0];
         Assert.True(best.Condition.Observable == amps && IsFreed(best.Condition), best.Condition.Words);
         Assert.Null(Verdict.Of(before, best).Suspect);
-        Assert.Contains("test it by itself", Verdict.Of(before, null).Caution, StringComparison.Ordinal);
+
+        // With nothing left that would free it, it is sent to its own sheet, which convicts it; nothing else does.
+        Assert.Null(Verdict.Of(before, null).Suspect);
+        Assert.Equal(new PartId("alternator"), Verdict.Of(before, null).ByItself);
+        Beliefs Tested(bool good) =>
+            Weigh(
+                kit,
+                Heard.Nothing,
+                new SideEvidence(
+                    [],
+                    [],
+                    tested: [new TestedAlone(new PartId("alternator"), good, new HashSet<FaultId>())]
+                ),
+                drains
+            );
+        Assert.Equal("part:alternator", Verdict.Of(Tested(good: false), null).Suspect?.Id.Text);
+        Assert.NotEqual("part:alternator", Verdict.Of(Tested(good: true), null).Suspect?.Id.Text);
 
         var gone = Weigh(kit, [.. drains, Read(IsFreed, null, amps.Scaled(0))]);
         Assert.Equal("part:alternator", gone.Suspects[0].Id.Text);
         Assert.Null(Isolation.Wanted(gone));
         var verdict = Verdict.Of(gone, null);
         Assert.Equal("part:alternator", verdict.Suspect?.Id.Text);
-        Assert.Empty(verdict.Caution);
+        Assert.Null(verdict.ByItself);
 
         var stays = Weigh(kit, [.. drains, Read(IsFreed, null, amps.Scaled(1.4))]);
         double Share(Beliefs beliefs) => beliefs.Suspects.First(x => x.Id.Text == "part:alternator").Share;
@@ -125,6 +141,50 @@ public class IsolationTests
         );
     }
 
+    /// <summary>
+    /// By hand: the battery's own volts from a starter's post to its case while START is held, and it does not turn: nothing outside it can do
+    /// that. Full volts up to its post alone leave its ground in question.
+    /// </summary>
+    [Fact]
+    public void Full_volts_across_a_starter_that_does_nothing_isolate_it()
+    {
+        var kit = Shipped.Kit("orchard-zero-turn-7", "cranks");
+        Reading Start(string red, string black) => Read(kit, DirectVolts.Instance, "START", red, black, 12.46);
+        var upTo = Weigh(kit, Heard.OneClick, Start("solenoid.M", "battery.-"), Start("starter.post", "battery.-"));
+        Assert.NotEqual("part:starter", Verdict.Of(upTo, null).Suspect?.Id.Text);
+        var across = Weigh(
+            kit,
+            Heard.OneClick,
+            Start("solenoid.M", "battery.-"),
+            Start("starter.post", "starter.case")
+        );
+        Assert.Equal("part:starter", Verdict.Of(across, null).Suspect?.Id.Text);
+    }
+
+    /// <summary>
+    /// By the law of monotonicity: an ohm from post to case of a starter that has a hundredth is its own, its cables on, since whatever lies
+    /// beside it takes ohms away. From its post to the battery it may be its cables'. No hand may reach it while it cranks.
+    /// </summary>
+    [Fact]
+    public void Ohms_of_a_starter_itself_isolate_it_with_its_cables_on_and_ohms_beyond_it_do_not()
+    {
+        var kit = Shipped.Kit("harbour-launch-1", "cranks-switch-2");
+        Reading[] Read(string red, string black) =>
+            [
+                IsolationTests.Read(kit, DirectVolts.Instance, "HOUSE", "start-relay.87", "block.ground stud", 11.8),
+                IsolationTests.Read(kit, DirectVolts.Instance, "START", "start-relay.87", "block.ground stud", 11.9),
+                IsolationTests.Read(kit, DeadOhms.Instance, "rest", "solenoid.M", "starter.case", 1.1),
+                IsolationTests.Read(kit, DeadOhms.Instance, "rest", red, black, 1),
+            ];
+        var itself = Weigh(kit, Heard.OneClick, Read("starter.post", "starter.case"));
+        Assert.Equal("part:starter", itself.Suspects[0].Id.Text);
+        Assert.Null(Isolation.Wanted(itself));
+        var beyond = Weigh(kit, Heard.OneClick, Read("starter.post", "start.-"));
+        Assert.Equal("part:starter", beyond.Suspects[0].Id.Text);
+        Assert.NotNull(Isolation.Wanted(beyond));
+        Assert.Null(Verdict.Of(beyond, null).Suspect);
+    }
+
     /// <summary>By the trade's list: what makes, stores and regulates current, fires and cranks; nothing that costs a walk.</summary>
     [Theory]
     [InlineData("battery", true, true)]
@@ -148,18 +208,47 @@ public class IsolationTests
     private static Beliefs Weigh(params Reading[] readings) => Weigh(Kit.Value, readings);
 
     private static Beliefs Weigh(DiagnosisKit kit, params Reading[] readings) =>
+        Weigh(kit, Heard.Nothing, SideEvidence.None, readings);
+
+    private static Beliefs Weigh(DiagnosisKit kit, Heard heard, params Reading[] readings) =>
+        Weigh(kit, heard, SideEvidence.None, readings);
+
+    private static Beliefs Weigh(DiagnosisKit kit, Heard heard, SideEvidence side, Reading[] readings) =>
         Beliefs.Weigh(
             kit.Table,
             new Complaint
             {
                 Duty = kit.Table.Duty.Id,
-                Heard = Heard.Nothing,
+                Heard = heard,
                 Failed = 3,
                 Tried = 3,
             },
             Meter.Ordinary,
-            readings
+            readings,
+            side
         );
+
+    /// <summary>A figure read between two points with all its plugs together, in the setting whose words hold these.</summary>
+    private static Reading Read(
+        DiagnosisKit kit,
+        Observable what,
+        string where,
+        string red,
+        string black,
+        double figure
+    )
+    {
+        var (one, other) = (kit.Circuit.NodeOf(red), kit.Circuit.NodeOf(black));
+        var at = kit
+            .Table.Conditions.ToList()
+            .FindIndex(c =>
+                c.Observable == what
+                && c is { Off.Count: 0, Jump: null }
+                && c.Words.Contains(where, StringComparison.Ordinal)
+                && c.Pairs?.Contains((one, other)) != false
+            );
+        return new Reading(new ProbePair(at, one, other), what.Scaled(figure), SymptomNow.Present);
+    }
 
     /// <summary>No spark on the plug lead with some couplings apart.</summary>
     private static Reading Spark(string[] apart)

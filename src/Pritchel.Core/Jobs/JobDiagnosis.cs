@@ -152,7 +152,7 @@ public sealed class JobDiagnosis
     public PlannedTest? Next => Tests.Count == 0 ? null : Tests[0];
 
     /// <summary>Whether there is a test that tells something, and no verdict: what a coarse kit is good enough for.</summary>
-    public bool HasTestAndNoVerdict => Next is { } next && next.Bits >= next.Telling && Verdict.Suspect is null;
+    public bool HasTestAndNoVerdict => Next is { } next && next.Bits >= next.Telling && !Verdict.EndsMeasuring;
 
     /// <summary>The best tests with another red point than the next test's, for those who prefer another.</summary>
     public IReadOnlyList<PlannedTest> Others =>
@@ -170,7 +170,10 @@ public sealed class JobDiagnosis
     public Stage Stage => State.Stage == Stage.Measure && Verdict.Suspect is not null ? Stage.Verdict : State.Stage;
 
     /// <summary>About how many readings are still to come.</summary>
-    public int TestsLeft => Verdict.Suspect is not null ? 0 : Math.Max(1, (int)Math.Round(Entropy / BitsPerTest));
+    public int TestsLeft =>
+        Verdict.Suspect is not null ? 0
+        : Verdict.ByItself is not null ? 1
+        : Math.Max(1, (int)Math.Round(Entropy / BitsPerTest));
 
     /// <summary>About how many minutes of measuring are still to come.</summary>
     public Minutes MinutesLeft =>

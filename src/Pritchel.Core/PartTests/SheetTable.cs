@@ -69,6 +69,21 @@ public sealed class SheetTable
     /// <summary>States that no reading of the sheet shows.</summary>
     public IEnumerable<PartState> Hidden => States.Where((_, i) => hidden[i]);
 
+    /// <summary>On how many of the parts drawn some reading shows a fault plainly, by its id: 0 to 1.</summary>
+    public double Shows(string fault)
+    {
+        var states = Enumerable
+            .Range(0, States.Count)
+            .Where(s => States[s].Faults.Any(f => f.Id.Text == fault))
+            .ToList();
+        var readings = Enumerable.Range(0, Readings.Count).ToList();
+        return states.Count == 0
+            ? 0
+            : Enumerable
+                .Range(0, Particles)
+                .Average(p => states.Average(s => readings.Exists(r => Shows(s, p, r)) ? 1.0 : 0));
+    }
+
     /// <summary>Number of parts drawn.</summary>
     public int Particles => figures[0].Length;
 

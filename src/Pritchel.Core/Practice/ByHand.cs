@@ -85,13 +85,13 @@ public abstract class ByHand : IStrategy
     }
 
     /// <inheritdoc/>
-    public SuspectId? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null)
+    public Decision Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null)
     {
         var left = Left(beliefs);
         var total = left.Sum();
         if (total <= 0)
         {
-            return null;
+            return default;
         }
 
         var first = kit
@@ -105,7 +105,7 @@ public abstract class ByHand : IStrategy
             && first.Share >= LeastShare
             && next is not null
             && (1 - first.Share) * WrongRepairMinutes < next.Minutes.Value;
-        return sure || next is null ? first.Repair : null;
+        return new Decision(sure || next is null ? first.Repair : null);
     }
 
     private bool[] Covers(Beliefs beliefs, ProbePair at) => stretches.Of(at, Staircase.Sound(beliefs, at).WorkingLow);

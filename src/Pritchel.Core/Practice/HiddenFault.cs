@@ -327,6 +327,24 @@ public sealed class HiddenFault
         circuit == table.Circuit ? drawn : circuit.NodeOf(table.Circuit.NodePoints[drawn][0]);
 
     /// <summary>
+    /// A part tested by itself: its sheet finds that it is to be renewed or not, is wrong as often as is believed of it, and says nothing of
+    /// what else is mended there, as a coil's says nothing of its plug.
+    /// </summary>
+    public TestedAlone TestAlone(PartId part)
+    {
+        var renewed = RepairId.OfPart(part);
+        var isMissed = random.NextDouble() < SideEvidence.SheetMisses;
+        return new TestedAlone(
+            part,
+            planted.Any(p => p.Fault.Repair.Id == renewed) == isMissed,
+            circuit
+                .Faults.Where(f => f.Id.Of.Owner.Part == part && f.Repair.Id != renewed)
+                .Select(f => f.Id)
+                .ToHashSet()
+        );
+    }
+
+    /// <summary>
     /// Whether what is watched changes as a place is stirred: with a fault that comes and goes by how it answers there, and
     /// where a reading is watched only if that shows it.
     /// </summary>

@@ -12,7 +12,7 @@ namespace Pritchel.Core.Practice;
 /// <param name="FaultId">What was hidden.</param>
 /// <param name="Verdict">What was decided on, or null for no verdict.</param>
 /// <param name="Right">Whether that repair cures it.</param>
-/// <param name="Readings">Readings taken, places stirred among them.</param>
+/// <param name="Readings">Readings taken, places stirred and parts tested by themselves among them.</param>
 /// <param name="Minutes">Minutes they took, access included.</param>
 /// <param name="Share">Share stated for the verdict.</param>
 public sealed record Hunt(FaultId FaultId, SuspectId? Verdict, bool Right, int Readings, Minutes Minutes, double Share)
@@ -44,12 +44,16 @@ public static class Rehearsal
     private const int MostTries = 6;
     private const double TryMinutes = 0.3;
 
+    // To get at a part and go through its sheet: common practice, no source.
+    private const double SheetMinutes = 15;
+
     /// <summary>Hunts one hidden fault.</summary>
     public static Hunt Play(DiagnosisKit kit, HiddenFault hidden, Meter meter, IStrategy strategy)
     {
         var (table, plan) = (kit.Table, kit.Plan);
         var readings = new List<Reading>();
         var stirred = new List<Wiggle>();
+        var tested = new List<TestedAlone>();
         var situation = new Situation();
         var minutes = new Minutes(0);
         var stated = new List<Statement>();
@@ -57,7 +61,12 @@ public static class Rehearsal
         bool IsHidden(SuspectId? suspect) => hidden.IsCuredBy(suspect?.Repair);
         while (true)
         {
-            var sideEvidence = new SideEvidence([], before, wiggles: new WiggleEvidence(stirred, hidden.Complaint));
+            var sideEvidence = new SideEvidence(
+                [],
+                before,
+                wiggles: new WiggleEvidence(stirred, hidden.Complaint),
+                tested: tested
+            );
             var beliefs = Beliefs.Weigh(table, hidden.Complaint, meter, readings, sideEvidence);
             var first = beliefs.Suspects[0];
             var certainty = Certainty.Of(beliefs);
@@ -65,11 +74,18 @@ public static class Rehearsal
             var next = strategy.Next(plan, beliefs, situation);
             var stir = strategy.Stir(kit.WiggleTests, beliefs, situation);
             var decided = strategy.Decide(beliefs, next, stir);
-            var steps = readings.Count + stirred.Count;
-            if (decided is not null || (next is null && stir is null) || steps >= MostReadings)
+            var steps = readings.Count + stirred.Count + tested.Count;
+            if (decided is { Repair: null, ByItself: { } part } && !sideEvidence.Tested(part) && steps < MostReadings)
+            {
+                minutes += new Minutes(SheetMinutes);
+                tested.Add(hidden.TestAlone(part));
+                continue;
+            }
+
+            if (decided.Repair is not null || (next is null && stir is null) || steps >= MostReadings)
             {
                 var share = certainty.Stated(first.Share);
-                return new Hunt(hidden.Id, decided, IsHidden(decided), steps, minutes, share)
+                return new Hunt(hidden.Id, decided.Repair, IsHidden(decided.Repair), steps, minutes, share)
                 {
                     Stated = stated,
                     IsUnexplained = Unexplained.Is(beliefs),

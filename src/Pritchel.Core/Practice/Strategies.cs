@@ -5,6 +5,15 @@ using Pritchel.Core.Jobs;
 
 namespace Pritchel.Core.Practice;
 
+/// <summary>What is made of a hunt before the next test is taken; with neither of the two that test is taken.</summary>
+/// <param name="Repair">Repair decided on; null for none.</param>
+/// <param name="ByItself">A part to be tested by itself; null for none.</param>
+public readonly record struct Decision(SuspectId? Repair, PartId? ByItself = null)
+{
+    /// <summary>What the program's own stopping rule decides.</summary>
+    public static Decision Of(Verdict verdict) => new(verdict.Suspect?.Id, verdict.ByItself);
+}
+
 /// <summary>A way of choosing the next test.</summary>
 public interface IStrategy
 {
@@ -17,9 +26,9 @@ public interface IStrategy
     /// <summary>What it would move, warm or wet; null for one that only measures.</summary>
     PlannedWiggle? Stir(WiggleTests wiggleTests, Beliefs beliefs, Situation situation) => null;
 
-    /// <summary>Repair decided on before the next test is taken, or null to go on; by the program's own stopping rule unless it has another.</summary>
-    SuspectId? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
-        Verdict.Of(beliefs, next, stir).Suspect?.Id;
+    /// <summary>What is decided before the next test is taken; by the program's own stopping rule unless it has another.</summary>
+    Decision Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
+        Decision.Of(Verdict.Of(beliefs, next, stir));
 }
 
 /// <summary>The program's own choice: most information per minute.</summary>
@@ -54,8 +63,8 @@ public sealed class ByChance(DiagnosisKit kit, Random random) : IStrategy
 
     /// <inheritdoc/>
     /// <remarks>Stops as the program does, by what the program's best test would cost.</remarks>
-    public SuspectId? Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
-        Verdict
-            .Of(beliefs, next is null ? null : kit.Plan.Best(beliefs, new Situation(), 1).FirstOrDefault())
-            .Suspect?.Id;
+    public Decision Decide(Beliefs beliefs, PlannedTest? next, PlannedWiggle? stir = null) =>
+        Decision.Of(
+            Verdict.Of(beliefs, next is null ? null : kit.Plan.Best(beliefs, new Situation(), 1).FirstOrDefault())
+        );
 }

@@ -71,6 +71,7 @@ internal static class JobViews
     public static object NextTest(OpenJob open)
     {
         var (next, verdict) = (open.Diagnosis.Next, open.Diagnosis.Verdict);
+        var first = open.Diagnosis.Beliefs.Suspects[0];
         return new
         {
             Stir = open.Diagnosis.WiggleFirst is { } wiggle
@@ -95,13 +96,22 @@ internal static class JobViews
                     suspect.Words,
                     Share = open.Diagnosis.Certainty.Stated(suspect.Share),
                     verdict.Why,
-                    verdict.Caution,
                     EvidenceKinds = open.Diagnosis.Certainty.Kinds,
                     open.Diagnosis.Certainty.Misfits,
                     open.Diagnosis.Certainty.IsConvicted,
                     HangsOnOneLook = open.Diagnosis.Certainty.HangsOn is not null,
                     open.Diagnosis.Certainty.HangsOnTenths,
                     WouldReadSoIf = open.Diagnosis.Beliefs.WiredOtherwise?.Words,
+                }
+                : null,
+            TestByItself = verdict.ByItself is not null
+                ? new
+                {
+                    Part = SheetWords.PartOf(open, first),
+                    Suspected = first.Likeliest!.Id,
+                    first.Words,
+                    Share = open.Diagnosis.Certainty.Stated(first.Share),
+                    verdict.Why,
                 }
                 : null,
             Test = next is null

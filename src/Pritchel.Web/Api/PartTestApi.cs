@@ -79,6 +79,7 @@ internal static class PartTestApi
                 part,
                 wanted.Job,
                 wanted.Sheet,
+                wanted.Suspected,
                 cancel
             ) ?? throw new RefusedException("part", "There is no such part on that machine, or no sheet for it."),
             { Kind: { } kind } when Refused(kind, wanted) is { } refused => throw refused,
@@ -338,6 +339,7 @@ internal static class PartTestApi
 /// <param name="Figures">What its label says, by figure.</param>
 /// <param name="Job">Tag of the job that it belongs to.</param>
 /// <param name="Sheet">Key of the sheet; the first that is for the part when left out.</param>
+/// <param name="Suspected">Fault that the sheet is to show where none is named, as a job's next-test gives it.</param>
 public sealed record PartTestRequest(
     string? Machine = null,
     string? Part = null,
@@ -345,7 +347,8 @@ public sealed record PartTestRequest(
     string? Name = null,
     Dictionary<string, double>? Figures = null,
     string? Job = null,
-    string? Sheet = null
+    string? Sheet = null,
+    string? Suspected = null
 );
 
 /// <summary>Something looked for.</summary>

@@ -20,9 +20,12 @@ public sealed class SideEvidence
     private readonly IReadOnlyList<TestedAlone> tested;
     private readonly CureEvidence? cures;
 
-    // A sheet judges the part in hand and not what it is joined to: a fault of its own that it did not show, or showed and was
-    // not the cause, once in so many. Judgement, common practice, no source.
-    private const double SheetMisses = 0.07;
+    /// <summary>
+    /// A sheet judges the part in hand and not what it is joined to: a fault of its own that it did not show, or showed and was not the cause,
+    /// once in so many. Judgement, common practice, no source.
+    /// </summary>
+    internal const double SheetMisses = 0.07;
+
     private const double BadByTheWay = 0.07;
 
     // What was just mended is seldom what still fails; its new joints may be: judgement, common practice, no source.

@@ -41,6 +41,9 @@ public readonly record struct SoundBands(
     /// <summary>Whether a reading lies in either band, within the meter's doubt.</summary>
     public bool Agrees(double volts) => LikeWorking(volts) || LikeIdle(volts);
 
+    /// <summary>Whether a reading lies above both bands, and more than the meter's doubt above.</summary>
+    public bool IsBelow(double read) => !Agrees(read) && read > Math.Max(WorkingHigh, IdleHigh);
+
     /// <summary>Whether a reading lies in the idle band.</summary>
     public bool LikeIdle(double volts) => Within(volts, IdleLow, IdleHigh);
 

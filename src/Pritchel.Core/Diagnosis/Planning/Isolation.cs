@@ -1,3 +1,4 @@
+using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
 using Pritchel.Core.Diagnosis.Procedures;
@@ -23,23 +24,27 @@ public sealed class Isolation
 
     private readonly PredictionTable table;
     private readonly Circuit circuit;
-    private readonly PartId part;
     private readonly bool atWork;
+    private readonly HashSet<int> terminals;
     private readonly HashSet<int> own;
     private readonly HashSet<PartId> couplings;
 
     private Isolation(PredictionTable table, PartId part, DeviceKind kind)
     {
-        (this.table, this.part, atWork) = (table, part, kind.IsJudgedAtWork);
+        (this.table, Part, atWork) = (table, part, kind.IsJudgedAtWork);
         circuit = table.Circuit;
-        var reached = circuit
-            .Machine.Index.Part(part)!
-            .Addresses.SelectMany(a => circuit.Reached(a))
+        var addresses = circuit.Machine.Index.Part(part)!.Addresses;
+        terminals = [.. addresses.Select(a => circuit.NodeOf(a))];
+        var reached = addresses
+            .SelectMany(a => circuit.Reached(a))
             .Where(a => a.Part == part || circuit.Is(a.Part, PartTraits.ComesApart))
             .ToList();
         own = [.. reached.Concat(StandIns(kind)).Select(a => circuit.NodeOf(a)).Where(n => n != circuit.Reference)];
         couplings = [.. reached.Select(a => a.Part).Where(p => p != part)];
     }
+
+    /// <summary>The part.</summary>
+    public PartId Part { get; }
 
     /// <summary>
     /// Where no hand may be while the engine may turn a starter is not read at its own post: what it draws, or does not, shows at the
@@ -48,7 +53,7 @@ public sealed class Isolation
     private IEnumerable<TerminalAddress> StandIns(DeviceKind kind)
     {
         var machine = circuit.Machine;
-        var place = MachineWords.PlaceOf(machine, machine.Index.Part(part)!);
+        var place = MachineWords.PlaceOf(machine, machine.Index.Part(Part)!);
         return kind.IsJudgedAtWork && !place.EngineMayTurn
             ? machine.Parts.Where(p => circuit.Is(p.Id, PartTraits.StoresCharge)).SelectMany(p => p.Addresses)
             : [];
@@ -69,15 +74,59 @@ public sealed class Isolation
             return null;
         }
 
-        // One that reads as a sound part would convicts it of nothing: its primary's ohms do not see its secondary.
         var isolation = new Isolation(beliefs.Table, part, kind);
-        var isConvicted = beliefs.Readings.Any(r =>
-            isolation.Is(r.At)
-            && r.Value is { } read
-            && Staircase.Agrees(beliefs, r.At, read) == isolation.IsGoneWithout(r.At)
-        );
-        return isConvicted || beliefs.SideEvidence.Tested(part) ? null : isolation;
+        return
+            isolation.IsFoundBad(beliefs.SideEvidence)
+            || beliefs.Readings.Any(r => r.Value is { } read && isolation.Convicts(beliefs, r.At, read))
+            ? null
+            : isolation;
     }
+
+    /// <summary>Whether an eye found it, or its own sheet did.</summary>
+    private bool IsFoundBad(SideEvidence seen) =>
+        seen.FoundBad(Part) || seen.Looks.Any(l => l.Repair == RepairId.OfPart(Part) && l.Found != LookFound.Sound);
+
+    /// <summary>
+    /// Whether a reading convicts the part. One that reads as a sound part would convicts it of nothing, since its primary's ohms do not see
+    /// its secondary; but full volts across what does nothing do, and so does a drain that is gone without it.
+    /// </summary>
+    private bool Convicts(Beliefs beliefs, ProbePair at, double read)
+    {
+        var sound = Staircase.Sound(beliefs, at);
+        return Is(at)
+            ? sound.Agrees(read) == IsGoneWithout(at) || IsFullVolts(beliefs, at, read)
+            : IsOhmsOfItself(at) && sound.IsBelow(read);
+    }
+
+    /// <summary>Whether a test would plainly convict the part by what the first suspect shows in it.</summary>
+    public bool WouldConvict(Beliefs beliefs, ProbePair at)
+    {
+        var isolates = Is(at);
+        if (!isolates && !IsOhmsOfItself(at))
+        {
+            return false;
+        }
+
+        var (sound, shown) = (Staircase.Sound(beliefs, at), Staircase.Suspected(beliefs, at));
+        var isPlain = Conviction.IsPlainlyOdd(sound, shown);
+        return isolates
+            ? isPlain || IsGoneWithout(at) || IsFullVolts(beliefs, at, shown)
+            : isPlain && sound.IsBelow(shown);
+    }
+
+    private bool IsFullVolts(Beliefs beliefs, ProbePair at, double read) =>
+        atWork && IsAcrossItself(at) && Conviction.Tells(beliefs, at, read);
+
+    /// <summary>
+    /// Whether it is ohms from terminal to terminal of the part. More of them than a sound one has are its own, leads on or off: what else
+    /// lies across it can only take ohms away (Rayleigh's law of monotonicity: a conductor added to a network raises no resistance between two
+    /// points of it).
+    /// </summary>
+    private bool IsOhmsOfItself(ProbePair at) =>
+        table.Conditions[at.Condition].Observable is DeadOhms && IsAcrossItself(at);
+
+    /// <summary>Whether both probes are on the part's own terminals.</summary>
+    private bool IsAcrossItself(ProbePair at) => terminals.Contains(at.Red) && terminals.Contains(at.Black);
 
     /// <summary>Whether a test isolates the part.</summary>
     public bool Is(ProbePair at)
@@ -86,7 +135,7 @@ public sealed class Isolation
         if (condition.Observable is SparkSeen)
         {
             // The spark is the duty's own coil's. A lead that lies bare on its side of the plug kills it with the plug apart too.
-            return table.Duty.Load == part && condition.Off.Any(IsOwnEnd);
+            return table.Duty.Load == Part && condition.Off.Any(IsOwnEnd);
         }
 
         if (IsGoneWithout(at))
@@ -112,5 +161,5 @@ public sealed class Isolation
 
     /// <summary>Whether what is off is a wire at the part itself.</summary>
     private bool IsOwnEnd(Disconnection off) =>
-        off.WireEnd is { } end && circuit.Machine.Index.TerminalOf(end) is { } at && at.Part == part;
+        off.WireEnd is { } end && circuit.Machine.Index.TerminalOf(end) is { } at && at.Part == Part;
 }

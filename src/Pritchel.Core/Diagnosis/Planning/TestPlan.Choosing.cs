@@ -109,15 +109,15 @@ public sealed partial class TestPlan
     }
 
     /// <summary>
-    /// The test that isolates what is about to be condemned: of those in which it would show what sound wiring would not, or would be gone
-    /// with its lead off, the quickest; null where there is none.
+    /// The test that isolates what is about to be condemned: of those that would convict it by what it shows, the quickest, with its leads on
+    /// last; null where there is none.
     /// </summary>
     private static PlannedTest? Isolating(Beliefs beliefs, PlannedTest[] planned, Isolation wanted) =>
         planned
-            .Where(p => wanted.Is(p.At))
-            .OrderBy(p => p.Minutes.Value)
+            .OrderByDescending(p => wanted.Is(p.At))
+            .ThenBy(p => p.Minutes.Value)
             .ThenBy(p => p.At.Red)
-            .FirstOrDefault(p => wanted.IsGoneWithout(p.At) || Shows(beliefs, p));
+            .FirstOrDefault(p => wanted.WouldConvict(beliefs, p.At));
 
     /// <summary>
     /// What lets all be stated that is believed: a look that it hangs on, once more, or the first suspect read itself. Null where neither

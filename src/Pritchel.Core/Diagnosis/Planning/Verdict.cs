@@ -1,6 +1,7 @@
 using Pritchel.Core.Diagnosis.Evidence;
 using Pritchel.Core.Diagnosis.Inference;
 using Pritchel.Core.Diagnosis.Prediction;
+using Pritchel.Core.Identity;
 using Pritchel.Core.Units;
 
 namespace Pritchel.Core.Diagnosis.Planning;
@@ -25,12 +26,25 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
     // that nothing is wrong.
     private const int LeastReadings = 2;
 
-    // A starter that no hand may reach while it cranks, say. Common practice, no source.
-    private const string ByItself =
-        "What comes first is dear, and no test has isolated it: test it by itself before it is renewed.";
+    /// <summary>
+    /// What is to be tested by itself, where measuring on the machine ends without a verdict: it comes first and is dear, and nothing that can
+    /// be read there isolates it, as a starter that no hand may reach while it cranks. Its own sheet, or an eye, says the rest. Common practice,
+    /// no source.
+    /// </summary>
+    public PartId? ByItself { get; private init; }
 
-    /// <summary>What is to be done before anything dear is renewed that was not read itself; empty where it was, or costs little.</summary>
-    public string Caution { get; init; } = "";
+    /// <summary>Whether measuring on the machine is over, with a verdict or without.</summary>
+    public bool EndsMeasuring => Suspect is not null || ByItself is not null;
+
+    private static Verdict Alone(PartId part) =>
+        new(
+            null,
+            "What comes first is dear, and nothing that can be read on the machine isolates it: test it by itself before it is renewed.",
+            NoTestLeft: true
+        )
+        {
+            ByItself = part,
+        };
 
     /// <summary>
     /// Stops when the minutes that the best test would save, (1 − share) × wrong-repair minutes in the share of the doubt
@@ -53,7 +67,8 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             );
         }
 
-        if (best is not null && Isolation.Wanted(beliefs)?.Is(best.At) == true)
+        var wanted = Isolation.Wanted(beliefs);
+        if (best is not null && wanted is not null && (wanted.Is(best.At) || wanted.WouldConvict(beliefs, best.At)))
         {
             return new Verdict(
                 null,
@@ -82,9 +97,10 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
                 first.Likeliest?.Id.Of.Owner.Part is { } part && beliefs.SideEvidence.FoundBad(part) ? LeastReadings : 0
             );
         var staysOpen = stir is not null && loss.Value * Settles(beliefs, stir.Bits) >= stir.Minutes.Value;
+
+        // Tested by itself already and not found bad: what is left to measure is measured.
+        staysOpen |= wanted is not null && best is not null && beliefs.SideEvidence.Tested(wanted.Part);
         var heard = beliefs.Readings.Count + found >= (first.IsSound ? 1 : LeastReadings);
-        var isIsolated = Isolation.Wanted(beliefs) is null;
-        var before = isIsolated ? "" : ByItself;
         if (
             heard
             && 1 - first.Share
@@ -94,29 +110,25 @@ public sealed record Verdict(Suspect? Suspect, string Why, bool NoTestLeft)
             && !staysOpen
         )
         {
-            return new Verdict(
-                first,
-                $"Acting now risks {Certainty.Of(beliefs).Risk(first.Share)}; the best test left takes {best.Minutes} and little of that away.",
-                NoTestLeft: false
-            )
-            {
-                Caution = before,
-            };
+            return wanted is null
+                ? new Verdict(
+                    first,
+                    $"Acting now risks {Certainty.Of(beliefs).Risk(first.Share)}; the best test left takes {best.Minutes} and little of that away.",
+                    NoTestLeft: false
+                )
+                : Alone(wanted.Part);
         }
 
         var toldEnough = first.Share > Likely && best?.Bits < LikeChance * best?.ByChance;
         if (!staysOpen && (best is null || (heard && (best.Bits < best.Telling || toldEnough))))
         {
-            // What is dear is not renewed at little better than even because nothing that would isolate it shows anything.
-            var isHeld = first.Share >= Isolation.Nearly || (first.Share > Isolation.Least && isIsolated);
-            return new Verdict(
-                isHeld ? first : null,
-                "Nothing that can be reached tells the rest apart.",
-                NoTestLeft: true
-            )
-            {
-                Caution = before,
-            };
+            return wanted is null
+                ? new Verdict(
+                    first.Share > Isolation.Least ? first : null,
+                    "Nothing that can be reached tells the rest apart.",
+                    NoTestLeft: true
+                )
+                : Alone(wanted.Part);
         }
 
         return new Verdict(null, $"Still open: {first.Share:P0} on the first suspect.", NoTestLeft: false);

@@ -34,7 +34,7 @@ public sealed class StarterCranking : PartSheet
 
     /// <inheritdoc/>
     public override string Caution =>
-        "Everything that turns is clear, neutral, blades off, plug leads off and clipped to ground. Ten seconds at most, a minute's rest between. A wet exhaust floods: seacock shut and reopened.";
+        "Where a hand would be near what turns, leads are clipped on first and hands are away before it cranks. Everything that turns is clear, neutral, blades off, plug leads off and clipped to ground. Ten seconds at most, a minute's rest between. A wet exhaust floods: seacock shut and reopened.";
 
     /// <inheritdoc/>
     public override string DoesNotProve =>

@@ -112,11 +112,12 @@ public sealed class IndexModel(
     /// <param name="machine">The machine.</param>
     /// <param name="part">The part, and after a bar the sheet; the first that is for it where none is named.</param>
     /// <param name="job">Job that it belongs to, or null.</param>
-    public async Task<IActionResult> OnPostAsync(string? machine, string? part, string? job)
+    /// <param name="suspected">Fault that the sheet is to show, by its id; null for none.</param>
+    public async Task<IActionResult> OnPostAsync(string? machine, string? part, string? job, string? suspected)
     {
         var named = (part ?? "").Split('|', 2);
         return
-            await desk.BeginAsync(machine ?? "", named[0], JobOf(job), named.ElementAtOrDefault(1), Cancel)
+            await desk.BeginAsync(machine ?? "", named[0], JobOf(job), named.ElementAtOrDefault(1), suspected, Cancel)
                 is { } number
             ? await BegunAsync(number, "")
             : NotFound();

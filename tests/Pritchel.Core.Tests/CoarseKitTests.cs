@@ -1,4 +1,5 @@
 using Pritchel.Core.Diagnosis.Complaints;
+using Pritchel.Core.Diagnosis.Planning;
 using Pritchel.Core.Diagnosis.Procedures;
 using Pritchel.Core.Jobs;
 using Pritchel.Core.Metering;
@@ -51,5 +52,18 @@ public class CoarseKitTests
         Assert.True(first.HasTestAndNoVerdict);
         var rated = whole.Plan.Best(all.Beliefs, all.Situation, int.MaxValue).First(t => t.At == first.Next!.At);
         Assert.True(rated.Rate > 0.6 * all.Next!.Rate, $"{rated.Rate} of {all.Next.Rate} bits a minute");
+    }
+
+    /// <summary>By the drawing: three legs meet inside the stator, under its cover, where no lead comes out.</summary>
+    [Fact]
+    public void No_test_puts_a_probe_inside_a_part()
+    {
+        var circuit = Shipped.Circuit("hill-quad-2");
+        var kit = DiagnosisKit.BuildCoarse(circuit, Symptoms.Duty(circuit, new DutyId("charges-battery")), []);
+        var (star, lead) = (circuit.NodeOf("stator.star"), circuit.NodeOf("stator.a"));
+        bool IsAt(int node, ProbePair at) => at.Red == node || at.Black == node;
+        var allowed = kit.Plan.Allowed(new Situation()).ToList();
+        Assert.Contains(allowed, at => IsAt(lead, at));
+        Assert.DoesNotContain(allowed, at => IsAt(star, at));
     }
 }

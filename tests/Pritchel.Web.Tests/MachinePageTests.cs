@@ -1,4 +1,8 @@
 using System.Net;
+using Pritchel.Core.Diagnosis.Procedures;
+using Pritchel.Core.Machines.Files;
+using Pritchel.Core.Simulation;
+using Pritchel.Web.Drawings;
 
 namespace Pritchel.Web.Tests;
 
@@ -36,6 +40,17 @@ public sealed class MachinePageTests(Host host) : IClassFixture<Host>
             var number = wire!["id"]!.GetValue<string>();
             Assert.Equal(2, loom.Split($"<tspan class=\"number\">{number}</tspan>").Length - 1);
         }
+    }
+
+    /// <summary>Whatever a card of any complaint asks, its probes have one place each on the drawing beside it.</summary>
+    [Theory]
+    [MemberData(nameof(Machines))]
+    public void Every_point_that_a_probe_may_be_put_on_is_drawn_once(string id)
+    {
+        var json = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "machines", id + ".json"));
+        var circuit = Circuit.Compile(MachineFile.Read(json).Machine!);
+        var rows = LoomDrawing.Of(circuit.Machine).Parts.SelectMany(p => p.Rows).ToList();
+        Assert.All(ProbePoints.Of(circuit).All, p => Assert.Single(rows, r => r.Has(p.Address)));
     }
 
     [Fact]

@@ -115,3 +115,43 @@ test("codes that a controller stored are evidence, and stand on the sheet", asyn
   assert.doesNotMatch(untold.suspects, /crank sensor|pickup/i);
   assert.doesNotMatch(untold.sheet, /Codes read/);
 });
+
+// By the card alone: what it names is where the probes are drawn, and volts are drawn in the setting that it asks for.
+test("what is drawn is what the card asks for, test after test, on five machines", async () => {
+  const page = await pageOf(browser, app, { width: 1280, height: 800 });
+  const looms = { probes: 0, none: 0 };
+  for (const [machine, duty] of [["orchard-tractor-4", "cranks"], ["hill-quad-2", "sparks-coil"], ["harbour-launch-1", "cranks"], ["terrace-dumper-1", "holds-battery"], ["packhouse-generator-1", "does-outlet1"]]) {
+    const { tag } = await app.api("/jobs", { machine, duty });
+    await app.api(`/jobs/${tag}/complaint`, { heard: "nothing", failed: 3, tried: 3 });
+    const { conditions } = await app.api(`/jobs/${tag}`);
+    for (let k = 0; k < 3; k++) {
+      const { test: asked } = await app.api(`/jobs/${tag}/next-test`);
+      const said = `${machine} ${duty}: ${asked.words}`;
+      await page.goto(`${app.url}/jobs/${tag}?line=loom`);
+      assert.equal(await page.locator("#test-title").innerText(), asked.words);
+      const drawn = await page.$$eval(".loom g.probe", (probes) =>
+        probes.map((g) => {
+          const y = Number(g.querySelector("circle").getAttribute("cy"));
+          const beside = [...g.closest(".part").querySelectorAll("a")].filter((a) => Math.abs(Number(a.querySelector("rect").getAttribute("y")) + 7 - y) < 0.2);
+          return { letter: g.textContent.trim(), links: beside.map((a) => decodeURIComponent(a.getAttribute("href"))) };
+        }),
+      );
+      const points = (await page.locator("#test-form .probes").count()) > 0;
+      const at = (address) => (address.includes("@") ? `wire=${address.split("@")[0]}` : `at=${address}`);
+      assert.deepEqual(drawn.map((d) => d.letter).sort(), points ? ["B", "R"] : [], said);
+      for (const [letter, address] of points ? [["R", asked.red], ["B", asked.black]] : []) {
+        const { links } = drawn.find((d) => d.letter === letter);
+        assert.ok(links.some((l) => l.endsWith(`?${at(address)}`)), `${said}: ${letter} at ${links}, not ${address}`);
+      }
+      looms[points ? "probes" : "none"]++;
+
+      await page.goto(`${app.url}/jobs/${tag}`);
+      if ((await page.locator("svg.line").count()) && asked.procedure === "volts-in-settings") {
+        assert.equal(await page.locator(".drawing .setting").innerText(), conditions[asked.condition].words, said);
+      }
+      await app.api(`/jobs/${tag}/passed-over`, { condition: asked.condition, red: asked.red, black: asked.black });
+    }
+  }
+  assert.ok(looms.probes >= 8 && looms.none > 0, JSON.stringify(looms));
+  assert.deepEqual(page.complaints, []);
+});

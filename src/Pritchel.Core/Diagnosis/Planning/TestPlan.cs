@@ -144,7 +144,8 @@ public sealed partial class TestPlan
         var wanted = table.Conditions[condition];
 
         // A spark tester sits on the plug lead, away from what was opened to take the kill wire off.
-        return !situation.Unreachable.Contains(place.Id)
+        return !points.At(node).IsInside
+            && !situation.Unreachable.Contains(place.Id)
             && (place.EngineMayTurn || !wanted.MayTurnEngine || !wanted.Observable.IsProbed);
     }
 

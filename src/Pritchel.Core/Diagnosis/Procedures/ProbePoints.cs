@@ -11,7 +11,11 @@ namespace Pritchel.Core.Diagnosis.Procedures;
 /// <param name="Where">Wire colour and place.</param>
 /// <param name="Place">Place to be reached.</param>
 /// <param name="Fiddly">Whether the metal is a wire's own crimp rather than a terminal.</param>
-public sealed record ProbePoint(int Node, PointId Address, string Name, string Where, Place Place, bool Fiddly);
+public sealed record ProbePoint(int Node, PointId Address, string Name, string Where, Place Place, bool Fiddly)
+{
+    /// <summary>Whether it is inside a part, where no probe comes: a stator's star point.</summary>
+    public bool IsInside { get; init; }
+}
 
 /// <summary>Probe points of a circuit: one per node, named by the handiest metal there.</summary>
 public sealed class ProbePoints
@@ -24,13 +28,13 @@ public sealed class ProbePoints
         Grounds = grounds;
     }
 
-    /// <summary>Points by node.</summary>
-    public IReadOnlyList<ProbePoint> All => byNode;
+    /// <summary>Points that a probe comes to, by node.</summary>
+    public IEnumerable<ProbePoint> All => byNode.Where(p => !p.IsInside);
 
     /// <summary>Places for the black probe: battery negative, then each ground body. Tests across parts find the rest.</summary>
     public IReadOnlyList<ProbePoint> Grounds { get; }
 
-    /// <summary>The point on a node.</summary>
+    /// <summary>The point on a node, inside a part or not.</summary>
     public ProbePoint At(int node) => byNode[node];
 
     /// <summary>Names every node of a circuit.</summary>
@@ -94,6 +98,9 @@ public sealed class ProbePoints
             $"{colour} · {place.Name}",
             place,
             Fiddly: circuit.Is(part.Id, PartTraits.IsSplice)
-        );
+        )
+        {
+            IsInside = !part.Terminals.Contains(terminal.Terminal),
+        };
     }
 }

@@ -31,6 +31,11 @@ internal static class FirstTest
             Console.WriteLine($"{circuit.Machine.Id} {duty.Id}: {all[^1]}");
         }
 
+        if (all.Count == 0)
+        {
+            return Usage.Show();
+        }
+
         Console.WriteLine($"coarse predictions: {Figures(all.Select(t => t.Coarse))}");
         Console.WriteLine($"first test after them: {Figures(all.Select(t => t.First))}");
         Console.WriteLine($"all predictions: {Figures(all.Select(t => t.Fine))}");

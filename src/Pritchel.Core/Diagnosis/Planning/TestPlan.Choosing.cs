@@ -206,7 +206,7 @@ public sealed partial class TestPlan
 
     /// <summary>
     /// What was read, to be read again: near a verdict much of the doubt that is left is that a figure it hangs on was a slip, and
-    /// probes that lie there already settle it in half a minute. Read twice alike it was none, and nobody reads it a third time.
+    /// probes that lie there already settle it in half a minute.
     /// </summary>
     private IEnumerable<PlannedTest> OnceMore(Beliefs beliefs, Situation situation)
     {
@@ -216,11 +216,7 @@ public sealed partial class TestPlan
             yield break;
         }
 
-        foreach (
-            var (at, figure) in Repeatable(beliefs, situation)
-                .Where(r => r.Count() == 1)
-                .Select(r => (r.Key, r.Single()))
-        )
+        foreach (var (at, figure) in Repeatable(beliefs, situation).Select(r => (r.Key, r.Average())))
         {
             if (Slip.Share(beliefs, at, figure, first.Repair.Id) is > Worth and var slip)
             {
